@@ -1,0 +1,50 @@
+# Two commands matter: `make demo` and `make test`. Both set up what they need.
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+DATA ?= data
+PORT ?= 8420
+PIP := $(BIN)/pip install --quiet --disable-pip-version-check
+
+.PHONY: demo serve test bench lint browser-tools clean
+
+$(BIN)/python:
+	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
+	  echo "python3-venv is missing; installing it with apt-get"; \
+	  apt-get update -qq && apt-get install -y -qq python3-venv; }
+	$(PYTHON) -m venv $(VENV)
+
+$(VENV)/.run: requirements/run.txt pyproject.toml | $(BIN)/python
+	$(PIP) --require-hashes --only-binary :all: -r requirements/run.txt
+	$(PIP) --no-deps --no-build-isolation --editable .
+	@touch $@
+
+$(VENV)/.dev: requirements/dev.txt $(VENV)/.run
+	$(PIP) --require-hashes --only-binary :all: -r requirements/dev.txt
+	@touch $@
+
+demo: $(VENV)/.run  ## set up, load the demo when there is no data yet, serve on 127.0.0.1
+	$(BIN)/widehem serve --demo --data $(DATA) --port $(PORT)
+
+serve: $(VENV)/.run  ## set up, serve without loading the demo
+	$(BIN)/widehem serve --data $(DATA) --port $(PORT)
+
+browser-tools:
+	@command -v chromium >/dev/null && command -v pdftoppm >/dev/null || { \
+	  echo "installing Chromium and poppler with apt-get"; \
+	  apt-get update -qq && apt-get install -y -qq chromium poppler-utils; }
+
+lint: $(VENV)/.dev  ## style, types, import contract, templates
+	$(BIN)/ruff check src tests
+	$(BIN)/ruff format --check src tests
+	$(BIN)/mypy
+	$(BIN)/lint-imports --no-cache
+
+test: $(VENV)/.dev browser-tools lint  ## set up, run everything
+	$(BIN)/python -m tests
+
+bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
+	$(BIN)/python -m tests.bench
+
+clean:
+	rm -rf $(VENV) build src/*.egg-info .mypy_cache .ruff_cache .hypothesis

@@ -1,0 +1,1 @@
+"""The rules of the job: measures in, drafts, checks, patterns and paper out. No web, no database."""

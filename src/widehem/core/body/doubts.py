@@ -1,0 +1,220 @@
+"""Doubts: named rules that ask for a second look while the wearer still stands there. They never block."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import Chart
+from widehem.core.units import CM_PER_INCH, Saying, say
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """One thing to look at again.
+
+    rule: the rule's name. measures: the codes concerned. saying: the figures and what is usual.
+    apart: how far it is out, cm.
+    """
+
+    rule: str
+    group: str
+    measures: tuple[str, ...]
+    saying: Saying
+    apart: float
+
+    @property
+    def key(self) -> str:
+        """Names this doubt with these very figures, so that an accepted doubt returns when a figure changes."""
+        figures = ",".join(f"{length:.2f}" for length in self.saying.lengths)
+        return f"{self.rule}:{'+'.join(self.measures)}:{figures}"
+
+
+Rule = Callable[[Chart], Iterator[Doubt]]
+RULES: dict[str, Rule] = {}
+
+
+def rule(name: str) -> Callable[[Rule], Rule]:
+    """Register a rule under its name."""
+
+    def keep(function: Rule) -> Rule:
+        RULES[name] = function
+        return function
+
+    return keep
+
+
+def doubts(chart: Chart) -> tuple[Doubt, ...]:
+    """Every doubt this chart raises, in the order of the rules."""
+    return tuple(doubt for function in RULES.values() for doubt in function(chart))
+
+
+def _name(code: str) -> str:
+    return CATALOGUE[code].name
+
+
+@rule("range")
+def out_of_range(chart: Chart) -> Iterator[Doubt]:
+    """A figure no body is likely to have; perhaps read in the other unit."""
+    for code in chart:
+        entry, value = CATALOGUE[code], chart.get(code) or 0.0
+        if entry.low <= value <= entry.high:
+            continue
+        words = say(
+            f"{_name(code)} {{0u}} is outside what bodies measure, {{1}} to {{2u}}: read it again.",
+            value,
+            entry.low,
+            entry.high,
+        )
+        if entry.low <= value * CM_PER_INCH <= entry.high and value < entry.low:
+            words += say("If inches were meant it is {0u}.", value * CM_PER_INCH)
+        yield Doubt("range", "Plausible size", (code,), words, min(abs(value - entry.low), abs(value - entry.high)))
+
+
+GIRTH_SPREAD, LENGTH_SPREAD = 1.0, 0.6
+
+
+@rule("readings")
+def readings_apart(chart: Chart) -> Iterator[Doubt]:
+    """Two readings of one measure too far apart."""
+    for code, reading in chart.readings.items():
+        most = GIRTH_SPREAD if CATALOGUE[code].kind in ("girth", "arc") else LENGTH_SPREAD
+        if reading.spread > most + 1e-9 and reading.first and reading.second:
+            words = say(
+                f"{_name(code)} was read {{0}} and {{1}}, {{2}} apart, where {{3u}} is the most: read it a third time.",
+                reading.first.cm, reading.second.cm, reading.spread, most,
+            )  # fmt: skip
+            yield Doubt("readings", "Two readings", (code,), words, reading.spread - most)
+
+
+# (rule, smaller, larger, how much the smaller may exceed the larger, strictly)
+_ORDER = (
+    ("high_bust", "bust", 2.0, False),
+    ("under_bust", "bust", 0.0, True),
+    ("waist_high_hip", "waist_hip", 0.0, True),
+    ("waist_hip", "crotch_depth", 0.0, True),
+    ("crotch_depth", "waist_knee", 0.0, True),
+    ("waist_hip", "waist_knee", 0.0, True),
+    ("waist_knee", "waist_ankle", 0.0, True),
+    ("waist_ankle", "waist_floor", 0.0, True),
+    ("wrist", "upper_arm", 0.0, True),
+    ("wrist", "hand", 0.0, True),
+    ("ankle", "calf", 0.0, True),
+    ("calf", "thigh", 0.0, True),
+    ("across_chest", "across_back", 2.0, False),
+)
+
+
+@rule("order")
+def out_of_order(chart: Chart) -> Iterator[Doubt]:
+    """Measures that must follow one another in size."""
+    for small, large, slack, strictly in _ORDER:
+        a, b = chart.get(small), chart.get(large)
+        if a is None or b is None:
+            continue
+        over = a - b - slack
+        if over > 0 or (strictly and over == 0):
+            usual = say("It may be at most {0} over.", slack) if slack else say("It is always less.")
+            words = say(f"{_name(small)} {{0}} stands against {_name(large).lower()} {{1u}}: read both again.", a, b) + usual
+            yield Doubt("order", "Order of sizes", (small, large), words, over)
+
+
+@rule("waist over hip")
+def waist_over_hip(chart: Chart) -> Iterator[Doubt]:
+    """A waist larger than the hip: a round figure, or the hip was read too high."""
+    waist, hip = chart.get("waist"), chart.get("hip")
+    if waist is not None and hip is not None and waist > hip + 2:
+        words = say(
+            "Waist {0} is larger than hip {1u}: on a round figure read the hip over the belly, level all round.",
+            waist,
+            hip,
+        )
+        yield Doubt("waist over hip", "Order of sizes", ("waist", "hip"), words, waist - hip)
+
+
+@dataclass(frozen=True)
+class _Within:
+    """A sum that must lie between two limits."""
+
+    measures: tuple[str, ...]
+    figure: Callable[..., float]
+    low: Callable[..., float]
+    high: Callable[..., float]
+    words: str
+    group: str = "Sums that must fit"
+
+
+_SUMS = (
+    _Within(("bust_front", "bust"), lambda f, b: f, lambda f, b: 0.45 * b, lambda f, b: 0.60 * b, "The front arc of the bust is {0}; of this bust it is usually {1} to {2u}"),
+    _Within(
+        ("across_back", "across_chest", "bust"), lambda k, c, b: k + c, lambda k, c, b: 0.62 * b, lambda k, c, b: 0.94 * b,
+        "Across back and across chest together are {0}; on this bust they are usually {1} to {2u}",
+    ),
+    _Within(
+        ("shoulder", "neck", "across_shoulders"), lambda s, n, a: 2 * s + n / 3, lambda s, n, a: a - 3.5, lambda s, n, a: a + 3.5,
+        "Two shoulders and a third of the neck make {0}; with this width across shoulders {1} to {2u} is usual",
+    ),
+    _Within(
+        ("crotch_length", "crotch_depth"), lambda c, d: c, lambda c, d: 2 * d + 8, lambda c, d: 2 * d + 26,
+        "Crotch length is {0}; with this crotch depth it is usually {1} to {2u}",
+    ),
+    _Within(
+        ("inside_leg", "crotch_depth", "waist_floor"), lambda i, d, f: i + d, lambda i, d, f: f - 4, lambda i, d, f: f + 4,
+        "Inside leg and crotch depth make {0}; from waist to floor that should be {1} to {2u}",
+    ),
+    _Within(
+        ("snp_waist_back", "nape_waist"), lambda s, n: s - n, lambda s, n: 0.5, lambda s, n: 3.5,
+        "Side neck to waist at the back is {0} longer than nape to waist; {1} to {2u} is usual", "Front on back",
+    ),
+    _Within(
+        ("snp_waist_front", "snp_waist_back", "bust", "high_bust"), lambda f, k, b, h: f - k,
+        lambda f, k, b, h: (b - h) / 2 - 4, lambda f, k, b, h: (b - h) / 2 + 3,
+        "The front length is {0} longer than the back; on this bust {1} to {2u} is usual", "Front on back",
+    ),
+    _Within(
+        ("shoulder_slope", "snp_waist_back"), lambda s, k: s, lambda s, k: 0.0, lambda s, k: k + 3,
+        "Shoulder slope is {0}; with this back length it is under {2u}", "Front on back",
+    ),
+    _Within(
+        ("bust_depth", "waist_bust", "snp_waist_front"), lambda d, w, f: d + w, lambda d, w, f: f - 3, lambda d, w, f: f + 3,
+        "Bust depth and waist to bust make {0}; with this front length {1} to {2u} is usual", "Front on back",
+    ),
+)  # fmt: skip
+
+
+@rule("sums")
+def sums(chart: Chart) -> Iterator[Doubt]:
+    """Sums and balances that must fit."""
+    for entry in _SUMS:
+        values = [chart.get(code) for code in entry.measures]
+        if any(value is None for value in values):
+            continue
+        figure, low, high = entry.figure(*values), entry.low(*values), entry.high(*values)
+        if low <= figure <= high:
+            continue
+        words = say(entry.words + ": read them again.", figure, low, high)
+        yield Doubt("sums", entry.group, entry.measures, words, max(low - figure, figure - high))
+
+
+STEP_LENGTH = 1.2
+_FROM_HEIGHT = {"waist_hip": 0.125, "waist_knee": 0.36, "waist_floor": 0.635, "waist_ankle": 0.58, "nape_waist": 0.25}
+
+
+@rule("proportion")
+def proportion(chart: Chart) -> Iterator[Doubt]:
+    """A length more than three usual steps from what the height foretells."""
+    height = chart.get("height")
+    if height is None:
+        return
+    for code, share in _FROM_HEIGHT.items():
+        value = chart.get(code)
+        if value is None or abs(value - share * height) <= 3 * STEP_LENGTH:
+            continue
+        words = say(
+            f"{_name(code)} is {{0}}; at a height of {{1}} most come near {{2u}}: read it again.",
+            value,
+            height,
+            share * height,
+        )
+        yield Doubt("proportion", "Proportion", (code, "height"), words, abs(value - share * height))

@@ -1,0 +1,146 @@
+"""Methods of drafting, their registry, and the one call that drafts."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from widehem.core.body.catalogue import names
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.option import Option, OptionError, Value
+from widehem.core.drafting.quantity import Quantity
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Mark, Sheet, Step
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Block
+from widehem.core.pattern.truing import Check, check_block
+from widehem.core.units import Saying, say
+
+
+@dataclass(frozen=True)
+class Need:
+    """A measure a method uses and what for. unless: an option that, once set, makes it unnecessary."""
+
+    measure: str
+    why: str
+    unless: str = ""
+
+
+@dataclass(frozen=True)
+class Method:
+    """A way of drafting. rules: the version of its rules, kept with every saved draft."""
+
+    code: str
+    name: str
+    group: str
+    summary: str
+    needs: tuple[Need, ...]
+    options: tuple[Option, ...]
+    ease: tuple[Option, ...]
+    draw: Callable[[Sheet], None]
+    rules: int = 1
+
+    def option(self, code: str) -> Option:
+        for option in self.options:
+            if option.code == code:
+                return option
+        known = ", ".join(option.code for option in self.options)
+        raise OptionError(f'{self.name} has no option "{code}": it has {known}.')
+
+    def ease_at(self, code: str) -> Option:
+        for option in self.ease:
+            if option.code == code:
+                return option
+        known = ", ".join(option.code for option in self.ease)
+        raise OptionError(f'{self.name} has no ease at "{code}": it has {known}.')
+
+    def uses(self, options: Mapping[str, object] | None = None) -> tuple[str, ...]:
+        """Codes of the measures it needs, given these settings."""
+        chosen = options or {}
+        return tuple(need.measure for need in self.needs if not (need.unless and need.unless in chosen))
+
+
+METHODS: dict[str, Method] = {}
+
+
+def register(method: Method) -> Method:
+    """Make a method known by its code."""
+    METHODS[method.code] = method
+    return method
+
+
+def method_named(code: str) -> Method:
+    """The method with this code. Raises OptionError naming those there are."""
+    if code not in METHODS:
+        raise OptionError(f'There is no method "{code}": there are {", ".join(METHODS)}.')
+    return METHODS[code]
+
+
+@dataclass(frozen=True)
+class Draft:
+    """A finished draft: what was put in, and everything that was drawn from it."""
+
+    method: Method
+    chart: Chart
+    options: Mapping[str, Quantity | Value]
+    ease: Mapping[str, Quantity]
+    marks: tuple[Mark, ...]
+    steps: tuple[Step, ...]
+    notes: tuple[Saying, ...]
+    points: Mapping[str, Point]
+    block: Block
+
+    @cached_property
+    def checks(self) -> tuple[Check, ...]:
+        return check_block(self.block)
+
+    def measures_used(self) -> tuple[str, ...]:
+        return tuple(code for code in self.method.uses(self.options_set) if code in self.chart)
+
+    @property
+    def options_set(self) -> dict[str, object]:
+        """Options that did not come from the chart."""
+        return {code: value for code, value in self.options.items() if not isinstance(value, Quantity)}
+
+
+def draft(
+    method: Method, chart: Chart, options: Mapping[str, Value] | None = None, ease: Mapping[str, Value] | None = None
+) -> Draft:
+    """Draft by a method on a chart.
+
+    options, ease: only what differs from the defaults, lengths in cm. Raises OptionError for a setting out of range,
+    CannotDraft when the measures do not make a garment.
+    """
+    settings: dict[str, Quantity | Value] = {}
+    given = {code: method.option(code).check(value) for code, value in (options or {}).items()}
+    missing = chart.missing(method.uses(given))
+    if missing:
+        needs = {need.measure: need.why for need in method.needs}
+        why = "; ".join(needs[code] for code in missing)
+        raise CannotDraft(
+            missing,
+            say(f"{method.name} cannot be drawn without {names(missing)} ({why}): measure it and write it on the chart."),
+        )
+    for option in method.options:
+        value = given.get(option.code)
+        settings[option.code] = value if value is not None else _default(option, chart)
+    plan = {}
+    for option in method.ease:
+        amount = (ease or {}).get(option.code)
+        cm = option.check(amount) if amount is not None else option.default
+        assert isinstance(cm, float | int)
+        plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
+    for code in ease or {}:
+        method.ease_at(code)
+    sheet = Sheet(chart, settings, {option.code: option for option in method.options}, plan)
+    method.draw(sheet)
+    assert sheet.block is not None
+    return Draft(
+        method, chart, settings, plan, sheet.drawn(), tuple(sheet.steps), tuple(sheet.notes), sheet.points, sheet.block
+    )
+
+
+def _default(option: Option, chart: Chart) -> Quantity | Value:
+    value = option.default_on(chart)
+    return 0.0 if value is None else value

@@ -1,0 +1,139 @@
+"""Sharing out what a skirt must lose between hip and waist: two schools, and the round figure that loses nothing."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from widehem.core.drafting.quantity import Quantity, smaller_of
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.units import say
+
+SHARE_LEAST, SHARE_MOST = 1.0, 4.5
+DART_LEAST, DART_USUAL_MOST, DART_MOST = 1.2, 3.5, 4.5
+BACK_DARTS_MOST, FRONT_DARTS_MOST = 3, 2
+LEAN_OUT_ADVISE = 2.0
+NOTHING = Quantity(0.0, source="constant")
+
+
+@dataclass(frozen=True)
+class Panel:
+    """One half panel as planned.
+
+    hip, waist: widths at the hip line and, darts open, at the waist. side: what the side takes. darts, number: what
+    the darts take together and how many there are.
+    """
+
+    name: str
+    hip: Quantity
+    waist: Quantity
+    side: Quantity
+    darts: Quantity
+    number: int
+
+    @property
+    def each(self) -> Quantity:
+        return self.darts / self.number if self.number > 1 else self.darts
+
+
+def share_out(sheet: Sheet, half: Quantity, back_hip: Quantity) -> tuple[str, Panel, Panel]:
+    """Choose the school and share out what is to be lost between darts and side."""
+    waist = (sheet.measure("waist") + sheet.ease("waist")).called("waist with ease")
+    hip, front_hip = sheet.measure("hip"), half - back_hip
+    back_take, front_take = sheet.length("back_darts"), sheet.length("front_dart")
+    back_fixed, front_fixed = (
+        (waist / 4 + back_take).called("back waist"),
+        (waist / 4 + front_take).called("front waist"),
+    )
+    share = ((back_hip - back_fixed + (front_hip - front_fixed)) / 2).called("share of each side")
+    suits = SHARE_LEAST - 1e-9 <= share.value <= SHARE_MOST + 1e-9
+    wanted = sheet.choice("school")
+    figures = (sheet.measure("waist").value, hip.value, share.value, SHARE_LEAST, SHARE_MOST)
+    reason = "waist {0} and hip {1} leave {2} for the side, fixed darts want {3} to {4u}"
+    if wanted != "shared" and suits:
+        with sheet.step(
+            "Waist, fixed darts", "A quarter of the waist and the darts; what remains to the hip is the side's share."
+        ):
+            sheet.sum("back waist", back_fixed)
+            sheet.sum("front waist", front_fixed)
+            sheet.sum("side's share", share)
+        back = Panel(
+            "back",
+            back_hip,
+            back_fixed,
+            (back_hip - back_fixed).called("back side"),
+            back_take,
+            2 if back_take > 0 else 0,
+        )
+        front = Panel(
+            "front",
+            front_hip,
+            front_fixed,
+            (front_hip - front_fixed).called("front side"),
+            front_take,
+            1 if front_take > 0 else 0,
+        )
+        if wanted == "auto":
+            sheet.note(say(f"Fixed darts chosen: {reason}.", *figures))
+        return "fixed", back, front
+    if not suits:
+        sheet.note(say(f"Shared-out darts drawn: {reason}.", *figures))
+    lose = (half - waist / 2).called("to lose in the half")
+    if lose.value <= 0:
+        return "shared", *_leaning_out(sheet, lose, back_hip, front_hip)
+    side = smaller_of(lose / 5, sheet.length("side_most")).called("each side")
+    rest = (lose - side * 2).called("for the darts")
+    with sheet.step(
+        "Waist, shared-out darts",
+        "A fifth of what is to be lost goes to each side, six tenths of the rest to the back darts, four to the front.",
+    ):
+        sheet.sum("to lose", lose)
+        sheet.sum("each side", side)
+        sheet.sum("for the darts", rest)
+        back = _shared(sheet, "back", back_hip, side, rest * 0.6, BACK_DARTS_MOST)
+        front = _shared(sheet, "front", front_hip, side, rest * 0.4, FRONT_DARTS_MOST)
+    return "shared", back, front
+
+
+def _leaning_out(sheet: Sheet, lose: Quantity, back_hip: Quantity, front_hip: Quantity) -> tuple[Panel, Panel]:
+    out = lose / 2
+    with sheet.step(
+        "Waist without darts",
+        "The waist is not smaller than the hip: no darts, and each side leans out by half the difference.",
+    ):
+        sheet.sum("to lose", lose)
+        sheet.sum("each side", out.called("each side"))
+    words = say(
+        "Waist {0} with hip {1} leaves nothing to take in: no darts, each side leans out {2u}.",
+        sheet.measure("waist").value,
+        sheet.measure("hip").value,
+        abs(out.value),
+    )
+    if -out.value > LEAN_OUT_ADVISE:
+        words += say("Read the hip over the belly.")
+    sheet.note(words)
+    return (
+        Panel("back", back_hip, (back_hip - out).called("back waist"), out.called("back side"), NOTHING, 0),
+        Panel("front", front_hip, (front_hip - out).called("front waist"), out.called("front side"), NOTHING, 0),
+    )
+
+
+def _shared(sheet: Sheet, name: str, hip: Quantity, side: Quantity, share: Quantity, most: int) -> Panel:
+    if share.value < DART_LEAST:
+        taken = (side + share).called(f"{name} side")
+        sheet.sum(f"{name}: too little for a dart, to the side", taken)
+        return Panel(name, hip, (hip - taken).called(f"{name} waist"), taken, NOTHING, 0)
+    number = min(max(math.ceil(share.value / DART_USUAL_MOST - 1e-9), 1), most)
+    if share.value / number > DART_MOST + 1e-9:
+        raise CannotDraft(
+            ("waist", "hip"),
+            say(
+                f"Waist {{0}} and hip {{1}} leave {{2}} for the {name} darts, {number} of {{3u}} at most hold {{4}}: read waist and hip again.",
+                sheet.measure("waist").value, sheet.measure("hip").value, share.value, DART_MOST, number * DART_MOST,
+            ),
+        )  # fmt: skip
+    share = share.called(f"{name} darts")
+    sheet.sum(f"{name} darts, {number}" if number > 1 else f"{name} dart", share)
+    taken = side.called(f"{name} side")
+    return Panel(name, hip, (hip - taken).called(f"{name} waist"), taken, share, number)

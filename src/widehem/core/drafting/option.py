@@ -1,0 +1,106 @@
+"""What a maker may set on a method: options and ease, each with default, range, unit and reason."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.quantity import Quantity
+from widehem.core.units import METRIC, Display, LengthError, Unit, parse_length
+
+Value = float | str
+OptionKind = Literal["length", "number", "choice"]
+
+
+class OptionError(ValueError):
+    """A setting cannot be used; one sentence naming the option, the figure and what to do."""
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One of the ways an option can go."""
+
+    code: str
+    name: str
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class Option:
+    """A school's habit that the maker may change. Lengths in cm.
+
+    default: the habit; None when it comes from the chart by worked. worked: takes named measures to the default.
+    step: what one press of less or more does. least: for ease, the least the cloth wants for wearing.
+    """
+
+    code: str
+    name: str
+    kind: OptionKind
+    default: Value | None
+    why: str
+    low: float = 0.0
+    high: float = 0.0
+    step: float = 0.5
+    choices: tuple[Choice, ...] = ()
+    worked: Callable[[Mapping[str, Quantity]], Quantity] | None = None
+    uses: tuple[str, ...] = ()
+    least: float | None = None
+
+    def default_on(self, chart: Chart) -> Quantity | Value | None:
+        """The default for this chart; None when a measure it rests on is missing."""
+        if self.worked is None:
+            return self.default
+        if chart.missing(self.uses):
+            return None
+        return self.worked({code: measured(chart, code) for code in self.uses})
+
+    def read(self, text: str, unit: Unit) -> Value:
+        """What was typed as a value. Raises OptionError."""
+        text = text.strip()
+        if self.kind == "choice":
+            for choice in self.choices:
+                if choice.code == text:
+                    return choice.code
+            ways = ", ".join(choice.code for choice in self.choices)
+            raise OptionError(f'{self.name}: "{text}" is not one of its ways: write one of {ways}.')
+        if self.kind == "number":
+            try:
+                value = float(text.replace(",", "."))
+            except ValueError:
+                raise OptionError(f'{self.name}: "{text}" is not a number.') from None
+            return self._within(value, Display(unit))
+        try:
+            length = parse_length(text, unit)
+        except LengthError as error:
+            raise OptionError(f"{self.name}: {error}") from None
+        return self._within(length.cm, Display(unit))
+
+    def _within(self, value: float, show: Display) -> float:
+        tolerance = 0.16 if show.unit == "in" else 1e-6  # an eighth of an inch is the finest that is typed
+        if self.low - tolerance <= value <= self.high + tolerance:
+            return min(max(value, self.low), self.high)
+        if self.kind == "number":
+            raise OptionError(f"{self.name} {value:g} is outside {self.low:g} to {self.high:g}: write a figure between them.")
+        raise OptionError(
+            f"{self.name} {show.length(value)} is outside {show.length(self.low)} to {show.full(self.high)}: "
+            "write a figure between them."
+        )
+
+    def check(self, value: Value) -> Value:
+        """A value already in cm, held against the range. Raises OptionError."""
+        if self.kind == "choice":
+            return self.read(str(value), "cm")
+        if isinstance(value, str):
+            return self.read(value, "cm")
+        return self._within(float(value), METRIC)
+
+
+def measured(chart: Chart, code: str) -> Quantity:
+    """A measure of the chart as a quantity. Raises KeyError when it was not read."""
+    value = chart.get(code)
+    if value is None:
+        raise KeyError(code)
+    return Quantity(value, CATALOGUE[code].name.lower(), code, "measure")

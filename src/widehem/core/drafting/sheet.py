@@ -1,0 +1,187 @@
+"""The sheet on which a method draws, step by step."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.option import Option, Value, measured
+from widehem.core.drafting.quantity import Quantity
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Block, Dart
+from widehem.core.units import Saying, say
+
+Kind = Literal["point", "line", "level", "dart", "dimension"]
+Role = Literal["construction", "finished", "balance"]
+
+
+@dataclass(frozen=True)
+class Mark:
+    """One thing drawn on the sheet.
+
+    step: when it is drawn. gone: the step that rubs it out or draws over it. letter: how it is called on the paper.
+    figure: its length or the number it shows, with working. piece: the piece it belongs to, for close views.
+    """
+
+    name: str
+    kind: Kind
+    title: str
+    step: int
+    path: Path | None = None
+    at: Point | None = None
+    letter: str = ""
+    role: Role = "construction"
+    figure: Quantity | None = None
+    piece: str = ""
+    gone: int | None = None
+    dart: Dart | None = None
+    side: int = 1
+    edge: str = ""
+
+    @property
+    def spot(self) -> str:
+        """How checks refer to it: 'piece.edge', 'piece.dart', or '@level'."""
+        if self.kind == "level":
+            return f"@{self.edge}"
+        return f"{self.piece}.{self.edge or self.name}" if self.edge or self.dart else ""
+
+
+@dataclass(frozen=True)
+class Sum:
+    """A line of arithmetic in a step; the last one is the result."""
+
+    name: str
+    quantity: Quantity
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step of a draft: what to do, why, and the arithmetic."""
+
+    number: int
+    title: str
+    text: Saying
+    sums: tuple[Sum, ...] = ()
+
+    @property
+    def result(self) -> Sum | None:
+        return self.sums[-1] if self.sums else None
+
+
+@dataclass
+class Sheet:
+    """What a method draws on. Lengths in cm, y downwards.
+
+    chart: the measures. options, ease: settings as resolved, defaults filled in.
+    """
+
+    chart: Chart
+    options: dict[str, Quantity | Value]
+    settings: dict[str, Option]
+    ease_plan: dict[str, Quantity]
+    marks: list[Mark] = field(default_factory=list)
+    steps: list[Step] = field(default_factory=list)
+    notes: list[Saying] = field(default_factory=list)
+    points: dict[str, Point] = field(default_factory=dict)
+    rubbed_out: dict[str, int] = field(default_factory=dict)
+    block: Block | None = None
+
+    def measure(self, code: str) -> Quantity:
+        return measured(self.chart, code)
+
+    def ease(self, code: str) -> Quantity:
+        return self.ease_plan[code]
+
+    def choice(self, code: str) -> str:
+        value = self.options[code]
+        assert isinstance(value, str)
+        return value
+
+    def length(self, code: str) -> Quantity:
+        """An option that is a length; it keeps its working when it came from the chart."""
+        value = self.options[code]
+        if isinstance(value, Quantity):
+            return value
+        assert not isinstance(value, str)
+        return Quantity(value, self.settings[code].name.lower(), code, "option")
+
+    @contextmanager
+    def step(self, title: str, text: str | Saying) -> Iterator[None]:
+        """Begin a step; what is drawn and summed inside belongs to it."""
+        saying = text if isinstance(text, Saying) else say(text)
+        self.steps.append(Step(len(self.steps) + 1, title, saying))
+        yield
+
+    @property
+    def now(self) -> int:
+        return len(self.steps)
+
+    def sum(self, name: str, quantity: Quantity) -> None:
+        """Show this arithmetic in the current step."""
+        here = self.steps[-1]
+        self.steps[-1] = Step(here.number, here.title, here.text, (*here.sums, Sum(name, quantity)))
+
+    def note(self, saying: Saying) -> None:
+        """Something the maker must be told beside the draft."""
+        self.notes.append(saying)
+
+    def point(
+        self, name: str, title: str, at: Point, letter: str = "", figure: Quantity | None = None, piece: str = ""
+    ) -> Point:
+        """Mark a named point."""
+        self.points[name] = at
+        self.marks.append(Mark(name, "point", title, self.now, at=at, letter=letter, figure=figure, piece=piece))
+        return at
+
+    def line(
+        self,
+        name: str,
+        title: str,
+        path: Path,
+        *,
+        role: Role = "construction",
+        figure: Quantity | None = None,
+        piece: str = "",
+        kind: Kind = "line",
+        edge: str = "",
+    ) -> Path:
+        """Draw a line or curve."""
+        self.marks.append(Mark(name, kind, title, self.now, path=path, role=role, figure=figure, piece=piece, edge=edge))
+        return path
+
+    def dimension(
+        self, name: str, title: str, start: Point, end: Point, figure: Quantity, *, side: int = 1, piece: str = ""
+    ) -> None:
+        """Write a figure along a straight; side 1 writes it above (left to right) or right of it, -1 the other way."""
+        path = Path.through(start, end)
+        self.marks.append(Mark(name, "dimension", title, self.now, path=path, figure=figure, piece=piece, side=side))
+
+    def draw_dart(self, dart: Dart, title: str, letter: str, figure: Quantity, piece: str) -> None:
+        path = Path.through(dart.inner, dart.point, dart.outer)
+        self.marks.append(
+            Mark(
+                dart.name,
+                "dart",
+                title,
+                self.now,
+                path=path,
+                at=dart.point,
+                letter=letter,
+                role="finished",
+                figure=figure,
+                piece=piece,
+                dart=dart,
+            )
+        )
+
+    def rub_out(self, *names: str) -> None:
+        """These marks are drawn over: gone from the current step on."""
+        self.rubbed_out.update(dict.fromkeys(names, self.now))
+
+    def drawn(self) -> tuple[Mark, ...]:
+        """Everything on the sheet, each mark knowing when it is rubbed out."""
+        return tuple(replace(m, gone=self.rubbed_out[m.name]) if m.name in self.rubbed_out else m for m in self.marks)

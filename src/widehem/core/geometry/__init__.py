@@ -1,0 +1,1 @@
+"""Points, lines, cubic curves and paths in centimetres, y downwards."""

@@ -1,0 +1,144 @@
+"""A path: straight and cubic pieces joined end to end. It draws itself onto any pen."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+from typing import Any
+
+from fontTools.misc.transform import Transform
+from fontTools.pens.svgPathPen import SVGPathPen
+
+from widehem.core.geometry.curves import Line, Segment
+from widehem.core.geometry.points import Point
+
+FLAT = 0.01  # cm: how far a flattened curve may stand off the true one
+
+
+@dataclass(frozen=True)
+class Place:
+    """A spot on a path: the point, the direction of travel there, and how far along it lies (cm)."""
+
+    point: Point
+    direction: Point
+    along: float
+
+
+@dataclass(frozen=True)
+class Path:
+    """An open chain of pieces."""
+
+    segments: tuple[Segment, ...]
+
+    @staticmethod
+    def through(*points: Point) -> Path:
+        """Straights from point to point."""
+        return Path(tuple(Line(a, b) for a, b in pairwise(points)))
+
+    @property
+    def start(self) -> Point:
+        return self.segments[0].start
+
+    @property
+    def end(self) -> Point:
+        return self.segments[-1].end
+
+    @cached_property
+    def length(self) -> float:
+        return sum(segment.length for segment in self.segments)
+
+    @property
+    def leaving(self) -> Point:
+        """Direction at the start."""
+        return self.segments[0].direction(0.0)
+
+    @property
+    def arriving(self) -> Point:
+        """Direction at the end."""
+        return self.segments[-1].direction(1.0)
+
+    def __add__(self, other: Path) -> Path:
+        return Path(self.segments + other.segments)
+
+    def place(self, along: float) -> Place:
+        """The spot this many centimetres from the start; beyond the ends it stays at the end."""
+        left = max(0.0, min(along, self.length))
+        for segment in self.segments:
+            size = segment.length
+            if left <= size or segment is self.segments[-1]:
+                t = segment.t_at_length(min(left, size))
+                return Place(segment.at(t), segment.direction(t), along)
+            left -= size
+        raise AssertionError("a path has at least one piece")
+
+    def split(self, index: int, t: float) -> tuple[Path, Path]:
+        """Cut in two inside one of the pieces."""
+        first, second = self.segments[index].split(t)
+        return Path((*self.segments[:index], first)), Path((second, *self.segments[index + 1 :]))
+
+    def cut(self, along: float) -> tuple[Path, Path]:
+        """Cut in two this many centimetres from the start."""
+        left = along
+        for index, segment in enumerate(self.segments):
+            if left < segment.length or index == len(self.segments) - 1:
+                return self.split(index, segment.t_at_length(left))
+            left -= segment.length
+        raise AssertionError("a path has at least one piece")
+
+    def crossings(self, point: Point, along: Point) -> list[tuple[int, float]]:
+        """Where an endless line crosses the path: (piece, t), in order of travel."""
+        return [(i, t) for i, segment in enumerate(self.segments) for t in segment.crossings(point, along)]
+
+    def at_level(self, y: float) -> Point | None:
+        """The first point at a height, or None."""
+        for i, t in self.crossings(Point(0.0, y), Point(1.0, 0.0)):
+            return self.segments[i].at(t)
+        return None
+
+    def reverse(self) -> Path:
+        return Path(tuple(segment.reverse() for segment in reversed(self.segments)))
+
+    def moved(self, by: Transform) -> Path:
+        return Path(tuple(segment.moved(by) for segment in self.segments))
+
+    def flat(self, tolerance: float = FLAT) -> list[Point]:
+        """Points along the path, both ends included, within the tolerance (cm) of it."""
+        points = [self.start]
+        for segment in self.segments:
+            points.extend(segment.flat(tolerance))
+        return points
+
+    def draw(self, pen: Any, *, move: bool = True) -> None:
+        """Draw onto a pen (moveTo, lineTo, curveTo); move=False carries on from where the pen stands."""
+        if move:
+            pen.moveTo(self.start)
+        for segment in self.segments:
+            if isinstance(segment, Line):
+                pen.lineTo(segment.end)
+            else:
+                pen.curveTo(segment.out, segment.into, segment.end)
+
+
+def _short(value: float) -> str:
+    text = f"{value:.3f}".rstrip("0").rstrip(".")
+    return "0" if text == "-0" else text
+
+
+def svg_d(paths: Iterable[Path], *, closed: bool = False) -> str:
+    """The d of an SVG path: the given paths one after another, each joined to the one before."""
+    pen = SVGPathPen(None, ntos=_short)
+    first = True
+    for path in paths:
+        if not first:
+            pen.lineTo(path.start)
+        path.draw(pen, move=first)
+        first = False
+    if first:
+        return ""
+    if closed:
+        pen.closePath()
+    else:
+        pen.endPath()
+    return pen.getCommands()

@@ -1,0 +1,227 @@
+"""Pieces with named edges, darts between the stretches of an edge, seams between edges.
+
+Everything downstream speaks of piece + edge + place along it, never of coordinates.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Literal
+
+from fontTools.pens.areaPen import AreaPen
+
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+
+EdgeKind = Literal["seam", "fold", "hem", "opening"]
+Side = Literal["centre_back", "side", "none"]
+
+
+@dataclass(frozen=True)
+class Dart:
+    """A dart in an edge.
+
+    point: its end inside the piece. inner, outer: where its legs meet the edge, inner on the side it is pressed
+    towards. middle: where its axis meets the guide. intake, length: as drafted on the guide, cm. cap: the edge across
+    the mouth from inner to outer, shaped so that it is smooth when the dart is folded to its pressing side.
+    """
+
+    name: str
+    edge: str
+    point: Point
+    inner: Point
+    outer: Point
+    middle: Point
+    intake: float
+    length: float
+    cap: Path
+
+    @property
+    def legs(self) -> tuple[float, float]:
+        return self.point.to(self.inner), self.point.to(self.outer)
+
+    @property
+    def tip(self) -> Point:
+        """The peak of the cap, on the axis."""
+        return self.cap.segments[len(self.cap.segments) // 2].start
+
+    def width_at(self, y: float) -> float:
+        """How much the open dart takes at a level, cm."""
+        low, high = self.point.y, max(self.inner.y, self.outer.y)
+        if not min(low, high) < y < max(low, high):
+            return 0.0
+        ends = []
+        for end in (self.inner, self.outer):
+            part = (y - low) / (end.y - low)
+            ends.append(self.point.x + (end.x - self.point.x) * part)
+        return abs(ends[0] - ends[1])
+
+
+@dataclass(frozen=True)
+class Edge:
+    """A named side of a piece. parts: its sewn stretches, one more than the darts that lie between them."""
+
+    name: str
+    parts: tuple[Path, ...]
+    darts: tuple[Dart, ...] = ()
+    kind: EdgeKind = "seam"
+
+    @cached_property
+    def length(self) -> float:
+        """Along the stitching line, darts taken out, cm."""
+        return sum(part.length for part in self.parts)
+
+    @property
+    def start(self) -> Point:
+        return self.parts[0].start
+
+    @property
+    def end(self) -> Point:
+        return self.parts[-1].end
+
+    def paths(self) -> tuple[Path, ...]:
+        """The edge as it lies open on paper, dart caps included."""
+        found: list[Path] = [self.parts[0]]
+        for dart, part in zip(self.darts, self.parts[1:], strict=True):
+            found += [dart.cap, part]
+        return tuple(found)
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A closed piece. edges: in order round the outline. levels: heights of the balance lines that cross it.
+
+    cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). grain_x: where the grain line or fold runs. half: whether
+    it stands for half of the body on both sides (counts twice in a girth).
+    """
+
+    name: str
+    title: str
+    edges: tuple[Edge, ...]
+    levels: dict[str, float] = field(default_factory=dict)
+    cut: Literal["pair", "fold"] = "pair"
+    centre: str = ""
+
+    def edge(self, name: str) -> Edge:
+        for edge in self.edges:
+            if edge.name == name:
+                return edge
+        raise KeyError(f"{self.name} has no edge {name}")
+
+    @property
+    def darts(self) -> tuple[Dart, ...]:
+        return tuple(dart for edge in self.edges for dart in edge.darts)
+
+    def ring(self) -> tuple[Path, ...]:
+        """The closed outline on the stitching line, in order."""
+        return tuple(path for edge in self.edges for path in edge.paths())
+
+    def outline(self, tolerance: float = 0.01) -> list[Point]:
+        """Points round the piece on the stitching line, within the tolerance; the last is not the first again."""
+        points: list[Point] = []
+        for path in self.ring():
+            flat = path.flat(tolerance)
+            points.extend(flat[1:] if points and points[-1].to(flat[0]) < 1e-6 else flat)
+        if len(points) > 1 and points[0].to(points[-1]) < 1e-6:
+            points.pop()
+        return points
+
+    @cached_property
+    def area(self) -> float:
+        """Square centimetres inside the stitching line."""
+        pen = AreaPen()
+        first = True
+        for path in self.ring():
+            path.draw(pen, move=first)
+            first = False
+        pen.closePath()
+        return abs(float(pen.value))
+
+    def width_at(self, y: float) -> float:
+        """How much cloth stands at a level once the darts are sewn, cm; the widest stretch across the outline."""
+        xs = sorted(path.segments[i].at(t).x for path in self.ring() for i, t in path.crossings(Point(0.0, y), Point(1.0, 0.0)))
+        if len(xs) < 2:
+            return 0.0
+        return xs[-1] - xs[0] - sum(dart.width_at(y) for dart in self.darts)
+
+
+@dataclass(frozen=True)
+class EdgeName:
+    """An edge of a piece by name."""
+
+    piece: str
+    edge: str
+
+
+@dataclass(frozen=True)
+class Seam:
+    """Two chains of edges sewn together. ease: how much longer the first may be, least and most, cm."""
+
+    name: str
+    title: str
+    first: tuple[EdgeName, ...]
+    second: tuple[EdgeName, ...]
+    ease: tuple[float, float] = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Level:
+    """A level at which the finished girth is held against the body.
+
+    edge: the girth is the sewn length of this edge; '' means straight across the pieces at their level of that name.
+    body, planned, least: body girth, planned ease and least wearing ease round the body, cm. slack: how far the drawn
+    girth may lie from what was planned.
+    """
+
+    name: str
+    title: str
+    body: float
+    planned: float
+    least: float
+    slack: float
+    edge: str = ""
+
+
+@dataclass(frozen=True)
+class Opening:
+    """Where the garment opens from the top edge down, and how far, cm."""
+
+    at: Side
+    length: float
+
+
+@dataclass(frozen=True)
+class Block:
+    """The pieces of a draft with what holds them together.
+
+    passes: the body girth that must get through (cm) and its name. stride: the least girth the hem should have to
+    walk, or None when it cannot be told.
+    """
+
+    pieces: tuple[Piece, ...]
+    seams: tuple[Seam, ...] = ()
+    levels: tuple[Level, ...] = ()
+    opening: Opening | None = None
+    passes: tuple[str, float] | None = None
+    stride: float | None = None
+
+    def piece(self, name: str) -> Piece:
+        for piece in self.pieces:
+            if piece.name == name:
+                return piece
+        raise KeyError(f"no piece {name}")
+
+    def length_of(self, chain: tuple[EdgeName, ...]) -> float:
+        """Sewn length of a chain of edges, cm."""
+        return sum(self.piece(ref.piece).edge(ref.edge).length for ref in chain)
+
+    def girth(self, level: Level) -> float:
+        """Finished girth round the body at a level, darts taken out, cm."""
+        if level.edge:
+            return 2 * sum(e.length for piece in self.pieces for e in piece.edges if e.name == level.edge)
+        return 2 * sum(piece.width_at(piece.levels[level.name]) for piece in self.pieces if level.name in piece.levels)
+
+    def girth_below(self, top: str, down: float) -> float:
+        """Finished girth this far (cm) below the named level."""
+        return 2 * sum(piece.width_at(piece.levels[top] + down) for piece in self.pieces if top in piece.levels)

@@ -1,0 +1,207 @@
+"""One exact unit inside; centimetres and inches with fractions outside.
+
+Stored lengths are whole *ticks*. A tick is an eighth of a micrometre: both 0.01 mm and 1/64 inch are whole numbers of
+ticks, so neither the metric nor the imperial reading of a tape is ever rounded on its way in. Drafts calculate with
+plain centimetres (float); ticks are for keeping.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+Unit = Literal["cm", "in"]
+UNITS: tuple[Unit, ...] = ("cm", "in")
+
+TICKS_PER_CM = 80_000
+TICKS_PER_INCH = 203_200
+CM_PER_INCH = 2.54
+MM_PER_CM = 10.0
+LONGEST_CM = 1000
+
+_VULGAR = {
+    "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+    "⅓": "1/3", "⅔": "2/3", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5", "⅘": "4/5", "⅙": "1/6", "⅚": "5/6",
+}  # fmt: skip
+_UNIT_WORDS = {
+    "cm": "cm", "centimetre": "cm", "centimetres": "cm", "centimeter": "cm", "centimeters": "cm",
+    "mm": "mm", "m": "m",
+    "in": "in", "ins": "in", "inch": "in", "inches": "in", '"': "in", "″": "in", "''": "in", "”": "in",
+    "ft": "ft", "foot": "ft", "feet": "ft", "'": "ft", "′": "ft", "’": "ft",
+}  # fmt: skip
+_TICKS = {
+    "cm": TICKS_PER_CM,
+    "mm": TICKS_PER_CM // 10,
+    "m": TICKS_PER_CM * 100,
+    "in": TICKS_PER_INCH,
+    "ft": TICKS_PER_INCH * 12,
+}
+_NUMBER = r"(?:\d+\s*-\s*\d+/\d+|\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
+_PART = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z]+|''|[\"″”'′’])?\s*")
+
+
+class LengthError(ValueError):
+    """What was typed is not a length; the message is a whole sentence for the person who typed it."""
+
+
+@dataclass(frozen=True)
+class Length:
+    """A length as it was typed and as it is kept.
+
+    ticks: the exact value. typed: the words as given. unit: the unit they were read in.
+    """
+
+    ticks: int
+    typed: str
+    unit: Unit
+
+    @property
+    def cm(self) -> float:
+        return cm_of(self.ticks)
+
+
+def cm_of(ticks: int) -> float:
+    """Ticks to centimetres."""
+    return ticks / TICKS_PER_CM
+
+
+def ticks_of(cm: float) -> int:
+    """Centimetres to the nearest tick."""
+    return round(cm * TICKS_PER_CM)
+
+
+def as_unit(text: str) -> Unit:
+    """'cm' or 'in' from a word; LengthError otherwise."""
+    word = text.strip().lower()
+    if word == "cm":
+        return "cm"
+    if word == "in":
+        return "in"
+    raise LengthError(f'The unit "{text}" is not known: write cm or in.')
+
+
+def _number(text: str) -> Fraction:
+    text = text.replace(",", ".")
+    whole, _, rest = text.replace("-", " ").partition(" ")
+    try:
+        return Fraction(whole) + (Fraction(rest.strip()) if rest.strip() else 0)
+    except ZeroDivisionError:
+        raise LengthError(f'"{text}" divides by nothing: write the fraction again, like 16 3/4.') from None
+
+
+def parse_length(text: str, unit: Unit, *, least_cm: float = 0.0) -> Length:
+    """Read a length in any of the ways people write it: 16 3/4, 16¾, 16.75 in, 42,5, 42.5 cm, 4' 2".
+
+    text: as typed. unit: taken when the text names none. least_cm: smaller values are refused.
+    Raises LengthError with a sentence that says what to write instead.
+    """
+    typed = text.strip()
+    if not typed:
+        raise LengthError("Nothing is written here: write a length like 42.5 cm or 16 3/4 in.")
+    spelled = typed.lower().replace("\u00a0", " ").replace("\u202f", " ").replace("⁄", "/").replace("−", "-")
+    for sign, plain in _VULGAR.items():
+        spelled = spelled.replace(sign, f" {plain}")
+    spelled = spelled.strip()
+    if spelled.startswith("-"):
+        raise LengthError(f'"{typed}" is less than nothing: write a length like 42.5 cm or 16 3/4 in.')
+    ticks, at, used = Fraction(0), 0, []
+    while at < len(spelled):
+        part = _PART.match(spelled, at)
+        word = part["unit"] if part else None
+        if part is None or (word is not None and word not in _UNIT_WORDS):
+            raise LengthError(f'"{typed}" is not a length: write it like 42.5 cm or 16 3/4 in.')
+        named = _UNIT_WORDS[word] if word else ("in" if used == ["ft"] else unit)
+        if used and used != ["ft"]:
+            raise LengthError(f'"{typed}" names two lengths: write one, like 42.5 cm or 16 3/4 in.')
+        used.append(named)
+        ticks += _number(part["number"]) * _TICKS[named]
+        at = part.end()
+    value = round(ticks)
+    if value > LONGEST_CM * TICKS_PER_CM:
+        raise LengthError(f'"{typed}" is longer than {LONGEST_CM} cm: look at the figure and its unit again.')
+    if value < ticks_of(least_cm):
+        raise LengthError(f'"{typed}" is less than {Display().length(least_cm)} cm: look at the figure and its unit again.')
+    return Length(value, typed, "in" if used[-1] in ("in", "ft") else "cm")
+
+
+@dataclass(frozen=True)
+class Display:
+    """How lengths are shown: the unit, and the finest inch fraction (8 or 16)."""
+
+    unit: Unit = "cm"
+    fraction: int = 8
+
+    def length(self, cm: float, places: int = 1) -> str:
+        """A length without its unit: '98.0', or '38 5/8'. Minus is the true sign."""
+        if self.unit == "cm":
+            text = f"{abs(cm):.{places}f}"
+            return f"−{text}" if cm < 0 and float(text) else text
+        parts = round(abs(cm) / CM_PER_INCH * self.fraction)
+        whole, rest = divmod(parts, self.fraction)
+        sign = "−" if cm < 0 and parts else ""
+        if not rest:
+            return f"{sign}{whole}"
+        part = Fraction(rest, self.fraction)
+        return f"{sign}{whole} {part}" if whole else f"{sign}{part}"
+
+    def signed(self, cm: float, places: int = 1) -> str:
+        """The same with a plus in front of what is not negative."""
+        text = self.length(cm, places)
+        return text if text.startswith("−") else f"+{text}"
+
+    def full(self, cm: float, places: int = 1) -> str:
+        """With the unit: '98.0 cm', '38 5/8 in'."""
+        return f"{self.length(cm, places)} {self.unit}"
+
+    def other(self) -> Display:
+        """The same manner in the other unit."""
+        return Display("in" if self.unit == "cm" else "cm", self.fraction)
+
+    def of(self, unit: Unit) -> Display:
+        return self if unit == self.unit else self.other()
+
+    def constant(self, cm: float) -> str:
+        """A method's own constant, with no more places than it has: '1.5', '4', '5/8'."""
+        if self.unit == "in":
+            return Display("in", 16).length(cm)
+        text = f"{abs(cm):.3f}".rstrip("0").rstrip(".")
+        return f"−{text}" if cm < 0 else text
+
+
+METRIC = Display()
+
+
+@dataclass(frozen=True)
+class Saying:
+    """A sentence with lengths in it, that can be said in either unit.
+
+    template: words with {0}, {1} ... for lengths in cm, {0u} for the length with its unit, {0s} for signed.
+    """
+
+    template: str
+    lengths: tuple[float, ...] = ()
+
+    def text(self, show: Display = METRIC) -> str:
+        """The sentence with its lengths written in this unit."""
+
+        def put(found: re.Match[str]) -> str:
+            value, how = self.lengths[int(found[1])], found[2]
+            if how == "u":
+                return show.full(value)
+            return show.signed(value) if how == "s" else show.length(value)
+
+        return re.sub(r"\{(\d+)([us]?)\}", put, self.template)
+
+    def __str__(self) -> str:
+        return self.text()
+
+    def __add__(self, other: Saying) -> Saying:
+        moved = re.sub(r"\{(\d+)", lambda m: "{" + str(int(m[1]) + len(self.lengths)), other.template)
+        return Saying(f"{self.template} {moved}", self.lengths + other.lengths)
+
+
+def say(template: str, *lengths: float) -> Saying:
+    """Short for Saying."""
+    return Saying(template, tuple(float(length) for length in lengths))
