@@ -106,7 +106,8 @@ def parse_length(text: str, unit: Unit, *, least_cm: float = 0.0) -> Length:
     spelled = spelled.strip()
     if spelled.startswith("-"):
         raise LengthError(f'"{typed}" is less than nothing: write a length like 42.5 cm or 16 3/4 in.')
-    ticks, at, used = Fraction(0), 0, []
+    ticks, at = Fraction(0), 0
+    used: list[str] = []
     while at < len(spelled):
         part = _PART.match(spelled, at)
         word = part["unit"] if part else None

@@ -13,8 +13,9 @@ from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Mark, Sheet, Step
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.check import Check
 from widehem.core.pattern.piece import Block
-from widehem.core.pattern.truing import Check, check_block
+from widehem.core.pattern.truing import check_block
 from widehem.core.units import Saying, say
 
 

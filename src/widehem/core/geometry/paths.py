@@ -141,4 +141,4 @@ def svg_d(paths: Iterable[Path], *, closed: bool = False) -> str:
         pen.closePath()
     else:
         pen.endPath()
-    return pen.getCommands()
+    return str(pen.getCommands())

@@ -1,1 +1,1 @@
-"""core/marking"""
+"""From block to pattern: allowances, hems, notches, drill holes, grain, labels, cut list."""

@@ -1,1 +1,1 @@
-"""core/output"""
+"""One writer per format: board, pattern and sheet map as SVG, paper and method card as PDF, drafts as JSON."""

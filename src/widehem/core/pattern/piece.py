@@ -128,15 +128,24 @@ class Piece:
         return points
 
     @cached_property
-    def area(self) -> float:
-        """Square centimetres inside the stitching line."""
+    def _signed_area(self) -> float:
         pen = AreaPen()
         first = True
         for path in self.ring():
             path.draw(pen, move=first)
             first = False
         pen.closePath()
-        return abs(float(pen.value))
+        return float(pen.value)
+
+    @property
+    def area(self) -> float:
+        """Square centimetres inside the stitching line."""
+        return abs(self._signed_area)
+
+    def outward(self, direction: Point) -> Point:
+        """Square to a direction of travel round the piece, away from it."""
+        way = direction.unit().square()
+        return -way if self._signed_area > 0 else way
 
     def width_at(self, y: float) -> float:
         """How much cloth stands at a level once the darts are sewn, cm; the widest stretch across the outline."""

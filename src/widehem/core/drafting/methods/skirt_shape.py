@@ -14,6 +14,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.units import say
 
 USUAL_HIP_DEPTH = 20.5
+WORTH_SAYING = 0.1  # cm: what is less is trued on the paper without a word
 LETTERS = {"back": "LMN", "front": "PQR"}
 SHORTER = {("back", 1): (0,), ("back", 2): (0, 1), ("back", 3): (0, 0.5, 1), ("front", 1): (0,), ("front", 2): (2, 1)}
 
@@ -133,7 +134,7 @@ def lay_sides(sheet: Sheet, school: str, back: Panel, front: Panel, half: Quanti
             sheet.line(f"{name}_waist_guide", f"{name.capitalize()} waist guide", guide, piece=name)
             sheet.sum(f"{name} side comes in", panel.side)
             trued = panel_laid.inset - panel.side.value
-            if abs(trued) >= 0.05:
+            if abs(trued) >= WORTH_SAYING:
                 sheet.sum(
                     "more, so that the waist sews true" if trued > 0 else "less, so that the waist sews true",
                     drawn(abs(trued), ""),
@@ -141,7 +142,7 @@ def lay_sides(sheet: Sheet, school: str, back: Panel, front: Panel, half: Quanti
         sheet.sum("side up", up)
         for panel_laid in laid:
             lowered = up.value - panel_laid.up
-            if lowered >= 0.05:
+            if lowered >= WORTH_SAYING:
                 sheet.sum(f"{panel_laid.panel.name} lowered, so that the sides are equal", drawn(lowered, ""))
     return laid
 

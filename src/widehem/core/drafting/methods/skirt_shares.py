@@ -40,13 +40,13 @@ class Panel:
 def share_out(sheet: Sheet, half: Quantity, back_hip: Quantity) -> tuple[str, Panel, Panel]:
     """Choose the school and share out what is to be lost between darts and side."""
     waist = (sheet.measure("waist") + sheet.ease("waist")).called("waist with ease")
-    hip, front_hip = sheet.measure("hip"), half - back_hip
+    hip, front_hip = sheet.measure("hip"), (half - back_hip).called("front at the hip")
     back_take, front_take = sheet.length("back_darts"), sheet.length("front_dart")
     back_fixed, front_fixed = (
         (waist / 4 + back_take).called("back waist"),
         (waist / 4 + front_take).called("front waist"),
     )
-    share = ((back_hip - back_fixed + (front_hip - front_fixed)) / 2).called("share of each side")
+    share = ((back_hip + front_hip - back_fixed - front_fixed) / 2).called("share of each side")
     suits = SHARE_LEAST - 1e-9 <= share.value <= SHARE_MOST + 1e-9
     wanted = sheet.choice("school")
     figures = (sheet.measure("waist").value, hip.value, share.value, SHARE_LEAST, SHARE_MOST)

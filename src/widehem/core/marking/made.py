@@ -1,0 +1,157 @@
+"""A pattern: every piece of a draft with cutting line, marks and words, and the list of what to cut."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.marking.allowance import cutting_line
+from widehem.core.marking.marks import Label, Notch, drill_holes, grain_line, notches, out_to_cut, place_label
+from widehem.core.marking.plans import AllowancePlan, amounts_on
+from widehem.core.pattern.piece import Block, Piece
+from widehem.core.units import METRIC, Display
+
+
+@dataclass(frozen=True)
+class Heading:
+    """What stands on every label: made-up or real, as the maker wrote it."""
+
+    production: str = ""
+    costume: str = ""
+    wearer: str = ""
+    maker: str = ""
+    date: str = ""
+    version: str = ""
+
+
+@dataclass(frozen=True)
+class MarkedPiece:
+    """A piece ready for paper. cut: the ring to cut along. tails: stitching lines run out to it at the corners."""
+
+    piece: Piece
+    amounts: Mapping[str, float]
+    cut: tuple[Point, ...]
+    tails: tuple[Path, ...]
+    notches: tuple[Notch, ...]
+    drills: tuple[Point, ...]
+    grain: tuple[Point, Point]
+    label: Label
+
+    @property
+    def inward(self) -> float:
+        """Which way the piece lies from its centre line: 1 to the right, -1 to the left."""
+        x = self.piece.edge(self.piece.centre).start.x
+        xs = [p.x for p in self.cut]
+        return 1.0 if max(xs) - x > x - min(xs) else -1.0
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Left, top, right, bottom of the cutting line, cm."""
+        xs, ys = [p.x for p in self.cut], [p.y for p in self.cut]
+        return min(xs), min(ys), max(xs), max(ys)
+
+
+@dataclass(frozen=True)
+class CutRow:
+    """One row of the cut list."""
+
+    piece: str
+    cut: str
+    material: str
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """All pieces with the plan they were marked by."""
+
+    heading: Heading
+    plan: AllowancePlan
+    pieces: tuple[MarkedPiece, ...]
+    cut_list: tuple[CutRow, ...]
+    notions: tuple[str, ...]
+
+
+def mark_up(block: Block, plan: AllowancePlan, heading: Heading | None = None, show: Display = METRIC) -> Pattern:
+    """Turn the pieces of a block into a pattern.
+
+    show: the unit of the figures written on the pieces.
+    """
+    head = heading or Heading()
+    pieces = tuple(_mark(block, piece, plan, head, show, number) for number, piece in enumerate(block.pieces, 1))
+    rows = tuple(CutRow(m.piece.title, cut_words(m.piece), plan.use) for m in pieces)
+    return Pattern(head, plan, pieces, rows, _notions(block, show))
+
+
+def cut_words(piece: Piece) -> str:
+    return "1 on the fold" if piece.cut == "fold" else "2, a pair"
+
+
+def _mark(block: Block, piece: Piece, plan: AllowancePlan, head: Heading, show: Display, number: int) -> MarkedPiece:
+    amounts = amounts_on(piece, plan)
+    cut = tuple(cutting_line(piece, amounts))
+    grain = grain_line(piece)
+    lines, short = _words(block, piece, amounts, plan, head, show, number)
+    hip = [(Point(p.x - 100, p.y), Point(p.x + 100, p.y)) for y in piece.levels.values() for p in (Point(0.0, y),) if y > 0]
+    label = place_label(piece, lines, [grain, *hip], short)
+    marks = notches(block, piece, amounts, cut)
+    return MarkedPiece(piece, amounts, cut, _tails(piece, amounts, cut), marks, drill_holes(piece), grain, label)
+
+
+def _tails(piece: Piece, amounts: Mapping[str, float], cut: tuple[Point, ...]) -> tuple[Path, ...]:
+    """Both stitching lines carried straight on over every corner to the cutting line."""
+    tails = []
+    ring = piece.edges
+    for before, after in zip(ring, [*ring[1:], ring[0]], strict=True):
+        corner = before.end
+        if "fold" in (before.kind, after.kind) or "hem" in (before.kind, after.kind):
+            continue
+        if amounts[after.name] > 0:
+            tails.append(Path.through(corner, out_to_cut(cut, corner, before.parts[-1].arriving)))
+        if amounts[before.name] > 0:
+            tails.append(Path.through(corner, out_to_cut(cut, corner, -after.parts[0].leaving)))
+    return tuple(tails)
+
+
+def _words(
+    block: Block, piece: Piece, amounts: Mapping[str, float], plan: AllowancePlan, head: Heading, show: Display, number: int
+) -> tuple[list[str], list[str]]:
+    title = f"{piece.title}, {number} of {len(block.pieces)}"
+    cut = f"cut {cut_words(piece)}, {plan.use}"
+    lines = [title, cut]
+    if head.costume:
+        lines.append(head.costume)
+    if head.wearer or head.production:
+        lines.append(" · ".join(part for part in (head.wearer, head.production) if part))
+    used = {show.constant(amounts[e.name]) for e in piece.edges if e.kind == "seam"}
+    if plan.code == "none" or not any(amounts.values()):
+        lines.append("no allowance")
+    else:
+        others = [f"{word} {show.constant(amounts[e.name])}" for e in piece.edges for word in (_word(e.kind),) if word]
+        lines.append(f"allowance in: seams {', '.join(sorted(used))}; {', '.join(others)} {show.unit}")
+    tail = " · ".join(part for part in (head.maker, head.date, head.version) if part)
+    if tail:
+        lines.append(tail)
+    return lines, [title, cut]
+
+
+def _word(kind: str) -> str:
+    return {"hem": "hem", "opening": "opening"}.get(kind, "")
+
+
+def _notions(block: Block, show: Display) -> tuple[str, ...]:
+    """What else is needed besides cloth."""
+    found = []
+    waist = next((block.girth(level) for level in block.levels if level.edge == "waist"), None)
+    if waist is not None:
+        found.append(
+            f"Stay tape for the waist, {show.full(waist + 3)}, with 3 cm to turn"
+            if show.unit == "cm"
+            else f"Stay tape for the waist, {show.full(waist + 3)}"
+        )
+    if block.opening is not None and block.opening.length > 0 and block.opening.at != "none":
+        where = "centre back" if block.opening.at == "centre_back" else "left side"
+        found.append(f"Zip, {show.full(block.opening.length)}, {where}")
+        found.append("One hook and eye above the zip")
+    return tuple(found)

@@ -1,0 +1,151 @@
+"""Notches, drill holes, grain and fold marks, and the words on a piece."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from shapely import LineString, Polygon, box
+
+from widehem.core.geometry.paths import Place
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.checks.seams import walk_to_level
+from widehem.core.pattern.piece import Block, Dart, Edge, Piece
+
+NOTCH = 0.5  # cm, inwards from the cutting line
+DOUBLE = 0.6  # cm between the two of a double notch
+DRILL_BACK = 1.5  # cm from the dart point towards its mouth
+GRAIN_SHARE = 0.45
+CLEAR = 3.0  # cm: no balance notch closer to a corner
+
+
+@dataclass(frozen=True)
+class Notch:
+    """A notch: on the cutting line at `at`, its inner end, what it marks, where along the edge it stands (cm)."""
+
+    piece: str
+    edge: str
+    what: str
+    at: Point
+    inner: Point
+    along: float
+
+
+@dataclass(frozen=True)
+class Label:
+    """Lines of words: middle of the block, height of a letter (cm), the lines."""
+
+    middle: Point
+    size: float
+    lines: tuple[str, ...]
+
+
+def out_to_cut(cut: Sequence[Point], start: Point, way: Point) -> Point:
+    """Where a line from the stitching line outwards first leaves the cutting line."""
+    reach = start + way.unit() * 40
+    crossing = LineString([start, reach]).intersection(Polygon(cut).exterior)
+    spots = [crossing] if crossing.geom_type == "Point" else list(getattr(crossing, "geoms", []))
+    near = [Point(g.coords[0][0], g.coords[0][1]) for g in spots if not g.is_empty]
+    return min(near, key=start.to) if near else start
+
+
+def _notch(piece: Piece, edge: str, what: str, place: Place, cut: Sequence[Point], count: int = 1) -> list[Notch]:
+    out = piece.outward(place.direction)
+    found = []
+    for i in range(count):
+        shift = place.direction * ((i - (count - 1) / 2) * DOUBLE)
+        at = out_to_cut(cut, place.point + shift, out)
+        found.append(Notch(piece.name, edge, what, at, at - out * NOTCH, place.along))
+    return found
+
+
+def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Sequence[Point]) -> tuple[Notch, ...]:
+    """Dart legs, balance levels along the seams (front one, back two), centre lines, opening end, hem fold."""
+    found: list[Notch] = []
+    count = 2 if piece.name.endswith("back") else 1
+    for edge in piece.edges:
+        for dart in edge.darts:
+            found += _dart_notches(piece, edge, dart, cut)
+        if edge.kind == "seam" and any(edge.name == ref.edge for seam in block.seams for ref in (*seam.first, *seam.second)):
+            for level, y in piece.levels.items():
+                along = walk_to_level(edge, y)
+                if along is not None and CLEAR < along < edge.length - CLEAR:
+                    found += _notch(piece, edge.name, f"{level} level", _place(edge, along), cut, count)
+            if amounts[edge.name] > 0 and _meets_hem(piece, edge):
+                found += _notch(piece, edge.name, "hem fold", _place(edge, edge.length), cut)
+        if edge.kind == "opening" and block.opening is not None and block.opening.length > 0:
+            found += _notch(piece, edge.name, "opening end", _place(edge, edge.length - block.opening.length), cut)
+        if edge.kind == "fold":
+            for what, point, way in (
+                ("fold at hem", edge.start, edge.start - edge.end),
+                ("fold at waist", edge.end, edge.end - edge.start),
+            ):
+                at = out_to_cut(cut, point - piece.outward(edge.end - edge.start) * 0.02, way)
+                found.append(Notch(piece.name, edge.name, what, at, at - way.unit() * NOTCH, edge.start.to(point)))
+    if block.opening is not None and block.opening.at == "side":
+        side = piece.edge("side")
+        found += _notch(piece, "side", "opening end, left side", _place(side, block.opening.length), cut)
+    return tuple(found)
+
+
+def _place(edge: Edge, along: float) -> Place:
+    for part in edge.parts:
+        if along <= part.length + 1e-9 or part is edge.parts[-1]:
+            return part.place(along)
+        along -= part.length
+    raise AssertionError("an edge has at least one part")
+
+
+def _meets_hem(piece: Piece, edge: Edge) -> bool:
+    after = piece.edges[(piece.edges.index(edge) + 1) % len(piece.edges)]
+    return after.kind == "hem"
+
+
+def _dart_notches(piece: Piece, edge: Edge, dart: Dart, cut: Sequence[Point]) -> list[Notch]:
+    found = []
+    for what, end in (("dart leg, inner", dart.inner), ("dart leg, outer", dart.outer)):
+        way = (end - dart.point).unit()
+        at = out_to_cut(cut, end, way)
+        found.append(Notch(piece.name, edge.name, f"{dart.name} {what}", at, at - way * NOTCH, 0.0))
+    return found
+
+
+def drill_holes(piece: Piece) -> tuple[Point, ...]:
+    """In the axis of each dart, back from its point: a hole at the point itself would show and weaken the cloth."""
+    return tuple(dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * DRILL_BACK for dart in piece.darts)
+
+
+def grain_line(piece: Piece) -> tuple[Point, Point]:
+    """Parallel to the centre, a third of the way to the side; on a fold, the fold itself (middle part of it)."""
+    centre = piece.edge(piece.centre)
+    top, bottom = sorted((centre.start, centre.end), key=lambda p: p.y)
+    low, high = top.y + (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2, bottom.y - (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2
+    if piece.cut == "fold":
+        return Point(top.x, low), Point(top.x, high)
+    width = piece.width_at((low + high) / 2)
+    inward = 1 if max(p.x for p in piece.outline(0.5)) - top.x > top.x - min(p.x for p in piece.outline(0.5)) else -1
+    x = top.x + inward * width * 0.22
+    return Point(x, low), Point(x, high)
+
+
+SIZES = (0.62, 0.52, 0.44, 0.36, 0.28)
+_WIDE, _HIGH = 0.56, 1.45  # a letter's width and a line's height, by its size
+
+
+def place_label(piece: Piece, lines: Sequence[str], keep_off: Sequence[tuple[Point, Point]], short: Sequence[str]) -> Label:
+    """Lay the words on the piece where they touch no line; smaller, or shorter, until they fit."""
+    body = Polygon(piece.outline(0.2))
+    bars = [LineString(bar).buffer(0.6) for bar in keep_off] + [
+        Polygon([dart.inner, dart.point, dart.outer]).buffer(0.4) for dart in piece.darts
+    ]
+    left, top, right, bottom = body.bounds
+    for words in (lines, short):
+        for size in SIZES:
+            wide, high = max(len(line) for line in words) * size * _WIDE, len(words) * size * _HIGH
+            for down in (0.62, 0.52, 0.72, 0.42, 0.82):
+                for across in (0.62, 0.5, 0.4, 0.7, 0.3):
+                    middle = Point(left + (right - left) * across, top + (bottom - top) * down)
+                    room = box(middle.x - wide / 2, middle.y - high / 2, middle.x + wide / 2, middle.y + high / 2)
+                    if body.buffer(-0.4).contains(room) and not any(bar.intersects(room) for bar in bars):
+                        return Label(middle, size, tuple(words))
+    return Label(Point((left + right) / 2, (top + bottom) / 2), SIZES[-1], tuple(short[:1]))

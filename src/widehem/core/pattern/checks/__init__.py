@@ -1,0 +1,5 @@
+"""The kinds of check, in the order in which they stand: seams, shapes, girths on the body, movement."""
+
+from widehem.core.pattern.checks import seams, shapes, body  # isort: skip
+
+__all__ = ["body", "seams", "shapes"]

@@ -1,0 +1,109 @@
+"""Checks against the body: girths with their ease, getting in, walking."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from widehem.core.pattern.check import FINE, Check, Verdict, checker
+from widehem.core.pattern.piece import Block
+from widehem.core.units import say
+
+
+@checker
+def girths(block: Block) -> Iterator[Check]:
+    """The finished girth at each level: as planned, and with the least ease the cloth wants."""
+    for level in block.levels:
+        finished = block.girth(level)
+        ease, off = finished - level.body, abs(finished - level.body - level.planned)
+        words = say("{0} on {1}", finished, level.body)
+        verdict: Verdict
+        if off > level.slack + FINE:
+            verdict = "not"
+            tail = say("Planned was {0s}: the drawing is {1u} out.", level.planned, off)
+        elif ease < -level.slack:
+            verdict, tail = "not", say("It has no ease and will not close: give at least {0u}.", level.least)
+        elif level.planned < level.least - FINE:
+            verdict = "look"
+            tail = say(
+                "{0s} planned; woven cloth wants {1u} at least. Give more, or keep it for a stay or a close band.",
+                level.planned,
+                level.least,
+            )
+        else:
+            verdict, tail = "true", say("Planned {0s}, least {1u}.", level.planned, level.least)
+        yield Check(
+            f"girth.{level.name}", level.name, f"{level.title} on the body", verdict, "signed", ease, level.slack, words, words + tail,
+            tuple(f"{piece.name}.{level.edge or '@' + level.name}" for piece in block.pieces), "ease",
+        )  # fmt: skip
+
+
+@checker
+def opening(block: Block) -> Iterator[Check]:
+    """The body passes the closed part of the garment when it is put on."""
+    if block.passes is None or block.opening is None:
+        return
+    name, body = block.passes
+    top = next((level for level in block.levels if level.edge), None)
+    if top is None:
+        return
+    where = {"centre_back": "centre back", "side": "left side", "none": "no opening"}[block.opening.at]
+    waist = block.girth(top)
+    if waist >= body:
+        girth, brief = waist, say("the waist passes the hips")
+        verdict: Verdict = "true"
+        tail = say("Waist {0} passes hip {1u}: no opening is needed.", waist, body)
+    else:
+        down = block.opening.length if block.opening.at != "none" else 0.0
+        girth = block.girth_below(top.name, down) if down else waist
+        verdict = "true" if girth >= body - FINE else "not"
+        brief = say(f"{{0}} {where}, passes {{1}}", down, girth) if down else say("none, passes {0}", girth)
+        if verdict == "true":
+            tail = say(f"Open {{0}} down the {where}, {{1}} passes {name} {{2u}}.", down, girth, body)
+        else:
+            tail = say(
+                f"{name.capitalize()} {{0}} does not pass {{1u}}: open it further down, or at the {'side' if down == 0 else where}.",
+                body,
+                girth,
+            )
+    edges = ("back.centre_back",) if block.opening.at == "centre_back" else ("back.side", "front.side")
+    yield Check(
+        "opening",
+        "movement",
+        "Opening for the hips",
+        verdict,
+        "signed",
+        girth - body,
+        0.0,
+        brief,
+        tail,
+        edges,
+        "to spare",
+    )
+
+
+@checker
+def stride(block: Block) -> Iterator[Check]:
+    """The hem lets the wearer walk."""
+    hems = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.kind == "hem"]
+    if block.stride is None or not hems:
+        return
+    girth = 2 * sum(edge.length for _, edge in hems)
+    spare = girth - block.stride
+    verdict: Verdict = "true" if spare >= 0 else "look"
+    tail = say("A stride at this length wants {0}, the hem has {1u}.", block.stride, girth)
+    if spare < 0:
+        tail += say("Leave a vent or a slit, or flare the sides.")
+    brief = say("wants {0}", block.stride) if spare >= 0 else say("wants {0} or a vent", block.stride)
+    yield Check(
+        "stride",
+        "movement",
+        "Stride at the hem",
+        verdict,
+        "signed",
+        spare,
+        0.0,
+        brief,
+        tail,
+        tuple(f"{p.name}.{e.name}" for p, e in hems),
+        "",
+    )
