@@ -1,1 +1,1 @@
-"""store"""
+"""What is kept: productions, wearers, readings, dockets, in one SQLite file. Rows in, core values out."""

@@ -1,0 +1,238 @@
+"""The `widehem` command: thin over the same calls as the pages. docs/command-line.md describes it."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any
+
+from widehem import __version__
+from widehem.core.units import Unit, as_unit
+
+FINE, BAD_INPUT, REFUSED = 0, 2, 3
+
+
+class Usage(Exception):
+    """Bad input; one sentence for stderr."""
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> Any:
+        raise Usage(f"{message[:1].upper()}{message[1:]}. `{self.prog} --help` shows how it is called.")
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run one command; returns the exit status."""
+    try:
+        arguments = _parser().parse_args(argv)
+        run: Callable[[argparse.Namespace], int] = arguments.run
+        return run(arguments)
+    except Usage as error:
+        print(error, file=sys.stderr)
+        return BAD_INPUT
+    except BrokenPipeError:
+        sys.stderr.close()
+        return FINE
+
+
+def _parser() -> _Parser:
+    parser = _Parser(prog="widehem", description="From the tape to the cloth.")
+    parser.add_argument("--version", action="version", version=f"widehem {__version__}")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND", parser_class=_Parser)
+
+    serve = commands.add_parser("serve", help="serve the pages on 127.0.0.1")
+    serve.add_argument("--data", type=Path, default=Path("data"), help="the data folder")
+    serve.add_argument("--host", default="127.0.0.1")
+    serve.add_argument("--port", type=int, default=8420)
+    serve.add_argument("--threads", type=int, default=10)
+    serve.add_argument("--demo", action="store_true", help="load the demo first when there is no data")
+    serve.set_defaults(run=_serve)
+
+    demo = commands.add_parser("demo", help="load the demo into a data folder that has none")
+    demo.add_argument("--data", type=Path, default=Path("data"))
+    demo.set_defaults(run=_demo)
+
+    backup = commands.add_parser("backup", help="copy the whole database to a file, also while it is in use")
+    backup.add_argument("--data", type=Path, default=Path("data"))
+    backup.add_argument("--out", type=Path, required=True)
+    backup.set_defaults(run=_backup)
+
+    for name, help_text, run in (
+        ("methods", "the methods of drafting: names, needs, options, ease", _methods),
+        ("measures", "the catalogue of measures", _measures),
+    ):
+        entry = commands.add_parser(name, help=help_text)
+        entry.add_argument("--format", choices=("text", "json"), default="text")
+        entry.set_defaults(run=run)
+
+    draft = commands.add_parser("draft", help="draft by a method on a chart file")
+    draft.add_argument("method", metavar="METHOD")
+    draft.add_argument("--chart", type=Path, required=True, metavar="FILE.json")
+    draft.add_argument("--set", action="append", default=[], metavar="OPTION=VALUE", dest="options")
+    draft.add_argument("--ease", action="append", default=[], metavar="LEVEL=VALUE")
+    draft.add_argument("--format", choices=("json", "svg", "pdf", "card"), default="json")
+    draft.add_argument("--out", type=Path, metavar="FILE")
+    draft.add_argument("--allowance", default="cloth", metavar="PLAN")
+    draft.add_argument("--paper", default="a4", metavar="PAPER")
+    draft.add_argument("--scale", default="1:1", metavar="SCALE")
+    draft.set_defaults(run=_draft)
+    return parser
+
+
+def _serve(arguments: argparse.Namespace) -> int:
+    from widehem.web.serve import serve
+
+    return serve(arguments.data, arguments.host, arguments.port, arguments.threads, demo=arguments.demo)
+
+
+def _demo(arguments: argparse.Namespace) -> int:
+    from widehem.demo.load import load_demo
+    from widehem.store.database import Store
+
+    store = Store(arguments.data)
+    loaded = load_demo(store)
+    print(f"The demo is in {arguments.data}." if loaded else f"{arguments.data} has work in it already; nothing was changed.")
+    return FINE
+
+
+def _backup(arguments: argparse.Namespace) -> int:
+    from widehem.store.database import FILE, Store
+
+    if not (arguments.data / FILE).exists():
+        raise Usage(f"There is no data in {arguments.data}: name the folder with --data.")
+    try:
+        Store(arguments.data).backup(arguments.out)
+    except FileExistsError:
+        raise Usage(f"{arguments.out} exists already: name another file.") from None
+    print(f"Copied to {arguments.out}.")
+    return FINE
+
+
+def _methods(arguments: argparse.Namespace) -> int:
+    import widehem.core.drafting.methods  # noqa: F401 - registers them
+    from widehem.core.drafting.method import METHODS
+    from widehem.core.output.json_draft import method_as_json
+
+    if arguments.format == "json":
+        print(json.dumps({"methods": [method_as_json(method) for method in METHODS.values()]}, indent=2, ensure_ascii=False))
+        return FINE
+    for method in METHODS.values():
+        print(f"{method.code}  {method.name}. {method.summary}")
+        print(f"  needs   {', '.join(need.measure + (f' (unless {need.unless} is set)' if need.unless else '') for need in method.needs)}")
+        for kind, settings in (("option", method.options), ("ease", method.ease)):
+            for option in settings:
+                ways = "|".join(choice.code for choice in option.choices) or f"{option.low:g} to {option.high:g} cm"
+                default = option.default if option.default is not None else "from " + ", ".join(option.uses)
+                print(f"  {kind:7} {option.code} = {default}  ({ways}): {option.why}")
+    return FINE
+
+
+def _measures(arguments: argparse.Namespace) -> int:
+    from widehem.core.body.catalogue import CATALOGUE
+
+    if arguments.format == "json":
+        rows = [
+            {"code": m.code, "name": m.name, "also": list(m.also), "kind": m.kind, "zone": m.zone, "how": m.how, "typical": m.typical}
+            for m in CATALOGUE.values()
+        ]
+        print(json.dumps({"measures": rows}, indent=2, ensure_ascii=False))
+    else:
+        for entry in CATALOGUE.values():
+            print(f"{entry.code:18} {entry.name:28} {entry.how}")
+    return FINE
+
+
+def _draft(arguments: argparse.Namespace) -> int:
+    import widehem.core.drafting.methods  # noqa: F401 - registers them
+    from widehem.core.drafting.method import draft, method_named
+    from widehem.core.drafting.option import OptionError
+    from widehem.core.drafting.refusal import CannotDraft
+    from widehem.core.output.json_draft import refusal_as_json
+
+    try:
+        method = method_named(arguments.method)
+        chart, unit = _read_chart(arguments.chart)
+        options = {code: method.option(code).read(value, unit) for code, value in _pairs(arguments.options, "--set")}
+        ease = {code: method.ease_at(code).read(value, unit) for code, value in _pairs(arguments.ease, "--ease")}
+        made = draft(method, chart, options, ease)
+        data = _written(made, arguments, unit)
+    except OptionError as error:
+        raise Usage(str(error)) from None
+    except CannotDraft as refusal:
+        print(json.dumps(refusal_as_json(refusal), ensure_ascii=False))
+        return REFUSED
+    if arguments.out:
+        try:
+            arguments.out.write_bytes(data)
+        except OSError as error:
+            raise Usage(f"{arguments.out} cannot be written: {error.strerror}.") from None
+    else:
+        sys.stdout.buffer.write(data)
+        sys.stdout.flush()
+    return FINE
+
+
+def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
+    """The draft in the wanted format."""
+    from widehem.core.marking.made import Heading, mark_up
+    from widehem.core.marking.plans import PlanError, plan_named
+    from widehem.core.output.json_draft import draft_as_json
+    from widehem.core.output.sheets import PaperError, paper_named, scale_named
+    from widehem.core.units import Display
+
+    if arguments.format == "json":
+        return (json.dumps(draft_as_json(made), indent=2, ensure_ascii=False) + "\n").encode()
+    heading = Heading(costume=made.method.name, wearer=arguments.chart.stem)
+    try:
+        paper, scale = paper_named(arguments.paper), scale_named(arguments.scale)
+        if arguments.format == "card":
+            from widehem.core.output.pdf_card import card_pdf
+
+            return card_pdf(made, heading, paper if paper.width else paper_named("a4"), Display(unit, 16))
+        pattern = mark_up(made.block, plan_named(arguments.allowance), heading, Display(unit))
+    except (PaperError, PlanError) as error:
+        raise Usage(str(error)) from None
+    if arguments.format == "svg":
+        from widehem.core.output.svg_pattern import pattern_svg
+
+        return (pattern_svg(pattern, scale) + "\n").encode()
+    from widehem.core.output.pdf_sheets import sheets_pdf
+
+    return sheets_pdf(pattern, paper, scale)
+
+
+def _pairs(given: Sequence[str], flag: str) -> list[tuple[str, str]]:
+    pairs = []
+    for item in given:
+        name, sign, value = item.partition("=")
+        if not sign or not name.strip() or not value.strip():
+            raise Usage(f'{flag} "{item}" is not NAME=VALUE.')
+        pairs.append((name.strip(), value))
+    return pairs
+
+
+def _read_chart(path: Path) -> tuple[Any, Unit]:
+    """The chart file: {"unit": "cm" | "in", "measures": {code: number or words}}."""
+    from widehem.core.body.chart import ChartError, chart_of
+    from widehem.core.units import LengthError
+
+    try:
+        found = json.loads(path.read_text(encoding="utf-8-sig"))
+    except OSError as error:
+        raise Usage(f"The chart file {path} cannot be read: {error.strerror}.") from None
+    except ValueError as error:
+        raise Usage(f"The chart file {path} is not JSON: {error}.") from None
+    if not isinstance(found, dict) or not isinstance(found.get("measures"), dict):
+        raise Usage(f'The chart file {path} has no "measures": write {{"unit": "cm", "measures": {{"waist": 70}}}}.')
+    try:
+        unit = as_unit(str(found.get("unit", "cm")))
+        return chart_of(found["measures"], unit), unit
+    except (ChartError, LengthError) as error:
+        raise Usage(f"{path}: {error}") from None
+
+
+if __name__ == "__main__":
+    sys.exit(main())

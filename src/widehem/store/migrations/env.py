@@ -1,0 +1,12 @@
+"""Alembic's entry: migrations run online, in one transaction."""
+
+from alembic import context
+from sqlalchemy import create_engine, pool
+
+from widehem.store.models import Base
+
+engine = create_engine(context.config.get_main_option("sqlalchemy.url") or "", poolclass=pool.NullPool)
+with engine.connect() as connection:
+    context.configure(connection=connection, target_metadata=Base.metadata, render_as_batch=True)
+    with context.begin_transaction():
+        context.run_migrations()

@@ -1,0 +1,124 @@
+"""The tables. Readings are only ever added; everything drawn is computed again from them."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, Index, MetaData, String
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+_NAMES = {
+    "ix": "ix_%(column_0_label)s",
+    "uq": "uq_%(table_name)s_%(column_0_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+def now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+class Base(DeclarativeBase):
+    metadata = MetaData(naming_convention=_NAMES)
+    type_annotation_map = {dict[str, Any]: JSON, dict[str, str]: JSON}
+
+
+class Production(Base):
+    """A production and the company that makes it."""
+
+    __tablename__ = "production"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    company: Mapped[str] = mapped_column(String(120), default="")
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    wearers: Mapped[list[Wearer]] = relationship(
+        back_populates="production", cascade="all, delete-orphan", order_by="Wearer.name"
+    )
+    dockets: Mapped[list[Docket]] = relationship(
+        back_populates="production", cascade="all, delete-orphan", order_by="Docket.id"
+    )
+
+
+class Wearer(Base):
+    """Somebody who is measured."""
+
+    __tablename__ = "wearer"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    role: Mapped[str] = mapped_column(String(120), default="")
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    production: Mapped[Production] = relationship(back_populates="wearers")
+    charts: Mapped[list[ChartRow]] = relationship(back_populates="wearer", cascade="all, delete-orphan", order_by="ChartRow.id")
+    dockets: Mapped[list[Docket]] = relationship(back_populates="wearer", cascade="all, delete-orphan")
+
+
+class ChartRow(Base):
+    """One occasion of measuring: over what, in which shoes, by whom, when."""
+
+    __tablename__ = "chart"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    wearer_id: Mapped[int] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"), index=True)
+    taken_on: Mapped[date]
+    foundation: Mapped[str] = mapped_column(String(200), default="")
+    shoes: Mapped[str] = mapped_column(String(200), default="")
+    measured_by: Mapped[str] = mapped_column(String(120), default="")
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    wearer: Mapped[Wearer] = relationship(back_populates="charts")
+    readings: Mapped[list[ReadingRow]] = relationship(
+        back_populates="chart", cascade="all, delete-orphan", order_by="ReadingRow.id"
+    )
+    accepted: Mapped[list[AcceptedDoubt]] = relationship(back_populates="chart", cascade="all, delete-orphan")
+
+
+class ReadingRow(Base):
+    """One reading, never changed: a later row for the same measure and turn replaces it. ticks None: struck out."""
+
+    __tablename__ = "reading"
+    __table_args__ = (Index("ix_reading_chart_measure", "chart_id", "measure"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    chart_id: Mapped[int] = mapped_column(ForeignKey("chart.id", ondelete="CASCADE"))
+    measure: Mapped[str] = mapped_column(String(40))
+    turn: Mapped[int] = mapped_column(default=1)
+    ticks: Mapped[int | None]
+    typed: Mapped[str] = mapped_column(String(60), default="")
+    unit: Mapped[str] = mapped_column(String(2), default="cm")
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    chart: Mapped[ChartRow] = relationship(back_populates="readings")
+
+
+class AcceptedDoubt(Base):
+    """A doubt the maker knows about and keeps, with a word why; it holds for these very figures."""
+
+    __tablename__ = "accepted_doubt"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    chart_id: Mapped[int] = mapped_column(ForeignKey("chart.id", ondelete="CASCADE"), index=True)
+    doubt: Mapped[str] = mapped_column(String(300))
+    why: Mapped[str] = mapped_column(String(300))
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    chart: Mapped[ChartRow] = relationship(back_populates="accepted")
+
+
+class Docket(Base):
+    """One garment for one wearer: a design on a chart. Settings are kept as they were written, unit and all."""
+
+    __tablename__ = "docket"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"), index=True)
+    wearer_id: Mapped[int] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    method: Mapped[str] = mapped_column(String(60))
+    rules: Mapped[int] = mapped_column(default=1)
+    options: Mapped[dict[str, str]] = mapped_column(default=dict)
+    ease: Mapped[dict[str, str]] = mapped_column(default=dict)
+    plan: Mapped[str] = mapped_column(String(40), default="cloth")
+    amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
+    paper: Mapped[str] = mapped_column(String(20), default="a4")
+    version: Mapped[int] = mapped_column(default=1)
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    updated_at: Mapped[datetime] = mapped_column(default=now)
+    production: Mapped[Production] = relationship(back_populates="dockets")
+    wearer: Mapped[Wearer] = relationship(back_populates="dockets")
+    __mapper_args__ = {"version_id_col": version}
