@@ -15,13 +15,13 @@ from widehem.core.units import Unit, as_unit
 FINE, BAD_INPUT, REFUSED = 0, 2, 3
 
 
-class Usage(Exception):
+class UsageError(Exception):
     """Bad input; one sentence for stderr."""
 
 
 class _Parser(argparse.ArgumentParser):
     def error(self, message: str) -> Any:
-        raise Usage(f"{message[:1].upper()}{message[1:]}. `{self.prog} --help` shows how it is called.")
+        raise UsageError(f"{message[:1].upper()}{message[1:]}. `{self.prog} --help` shows how it is called.")
 
 
 def main(argv: Sequence[str] | None = None) -> int:
@@ -30,7 +30,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         arguments = _parser().parse_args(argv)
         run: Callable[[argparse.Namespace], int] = arguments.run
         return run(arguments)
-    except Usage as error:
+    except UsageError as error:
         print(error, file=sys.stderr)
         return BAD_INPUT
     except BrokenPipeError:
@@ -102,11 +102,11 @@ def _backup(arguments: argparse.Namespace) -> int:
     from widehem.store.database import FILE, Store
 
     if not (arguments.data / FILE).exists():
-        raise Usage(f"There is no data in {arguments.data}: name the folder with --data.")
+        raise UsageError(f"There is no data in {arguments.data}: name the folder with --data.")
     try:
         Store(arguments.data).backup(arguments.out)
     except FileExistsError:
-        raise Usage(f"{arguments.out} exists already: name another file.") from None
+        raise UsageError(f"{arguments.out} exists already: name another file.") from None
     print(f"Copied to {arguments.out}.")
     return FINE
 
@@ -121,7 +121,9 @@ def _methods(arguments: argparse.Namespace) -> int:
         return FINE
     for method in METHODS.values():
         print(f"{method.code}  {method.name}. {method.summary}")
-        print(f"  needs   {', '.join(need.measure + (f' (unless {need.unless} is set)' if need.unless else '') for need in method.needs)}")
+        print(
+            f"  needs   {', '.join(need.measure + (f' (unless {need.unless} is set)' if need.unless else '') for need in method.needs)}"
+        )
         for kind, settings in (("option", method.options), ("ease", method.ease)):
             for option in settings:
                 ways = "|".join(choice.code for choice in option.choices) or f"{option.low:g} to {option.high:g} cm"
@@ -135,7 +137,15 @@ def _measures(arguments: argparse.Namespace) -> int:
 
     if arguments.format == "json":
         rows = [
-            {"code": m.code, "name": m.name, "also": list(m.also), "kind": m.kind, "zone": m.zone, "how": m.how, "typical": m.typical}
+            {
+                "code": m.code,
+                "name": m.name,
+                "also": list(m.also),
+                "kind": m.kind,
+                "zone": m.zone,
+                "how": m.how,
+                "typical": m.typical,
+            }
             for m in CATALOGUE.values()
         ]
         print(json.dumps({"measures": rows}, indent=2, ensure_ascii=False))
@@ -160,7 +170,7 @@ def _draft(arguments: argparse.Namespace) -> int:
         made = draft(method, chart, options, ease)
         data = _written(made, arguments, unit)
     except OptionError as error:
-        raise Usage(str(error)) from None
+        raise UsageError(str(error)) from None
     except CannotDraft as refusal:
         print(json.dumps(refusal_as_json(refusal), ensure_ascii=False))
         return REFUSED
@@ -168,7 +178,7 @@ def _draft(arguments: argparse.Namespace) -> int:
         try:
             arguments.out.write_bytes(data)
         except OSError as error:
-            raise Usage(f"{arguments.out} cannot be written: {error.strerror}.") from None
+            raise UsageError(f"{arguments.out} cannot be written: {error.strerror}.") from None
     else:
         sys.stdout.buffer.write(data)
         sys.stdout.flush()
@@ -194,7 +204,7 @@ def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
             return card_pdf(made, heading, paper if paper.width else paper_named("a4"), Display(unit, 16))
         pattern = mark_up(made.block, plan_named(arguments.allowance), heading, Display(unit))
     except (PaperError, PlanError) as error:
-        raise Usage(str(error)) from None
+        raise UsageError(str(error)) from None
     if arguments.format == "svg":
         from widehem.core.output.svg_pattern import pattern_svg
 
@@ -209,7 +219,7 @@ def _pairs(given: Sequence[str], flag: str) -> list[tuple[str, str]]:
     for item in given:
         name, sign, value = item.partition("=")
         if not sign or not name.strip() or not value.strip():
-            raise Usage(f'{flag} "{item}" is not NAME=VALUE.')
+            raise UsageError(f'{flag} "{item}" is not NAME=VALUE.')
         pairs.append((name.strip(), value))
     return pairs
 
@@ -222,16 +232,16 @@ def _read_chart(path: Path) -> tuple[Any, Unit]:
     try:
         found = json.loads(path.read_text(encoding="utf-8-sig"))
     except OSError as error:
-        raise Usage(f"The chart file {path} cannot be read: {error.strerror}.") from None
+        raise UsageError(f"The chart file {path} cannot be read: {error.strerror}.") from None
     except ValueError as error:
-        raise Usage(f"The chart file {path} is not JSON: {error}.") from None
+        raise UsageError(f"The chart file {path} is not JSON: {error}.") from None
     if not isinstance(found, dict) or not isinstance(found.get("measures"), dict):
-        raise Usage(f'The chart file {path} has no "measures": write {{"unit": "cm", "measures": {{"waist": 70}}}}.')
+        raise UsageError(f'The chart file {path} has no "measures": write {{"unit": "cm", "measures": {{"waist": 70}}}}.')
     try:
         unit = as_unit(str(found.get("unit", "cm")))
         return chart_of(found["measures"], unit), unit
     except (ChartError, LengthError) as error:
-        raise Usage(f"{path}: {error}") from None
+        raise UsageError(f"{path}: {error}") from None
 
 
 if __name__ == "__main__":

@@ -163,6 +163,10 @@ class Display:
     def of(self, unit: Unit) -> Display:
         return self if unit == self.unit else self.other()
 
+    def setting(self, cm: float) -> str:
+        """A figure somebody chose: with a second place where it has one, '1.25' but '2.0'."""
+        return self.length(cm, 1 if abs(cm * 10 - round(cm * 10)) < 1e-6 else 2)
+
     def constant(self, cm: float) -> str:
         """A method's own constant, with no more places than it has: '1.5', '4', '5/8'."""
         if self.unit == "in":
@@ -197,6 +201,11 @@ class Saying:
 
     def __str__(self) -> str:
         return self.text()
+
+    @property
+    def stopped(self) -> Saying:
+        """The same words with a full stop."""
+        return Saying(f"{self.template}.", self.lengths)
 
     def __add__(self, other: Saying) -> Saying:
         moved = re.sub(r"\{(\d+)", lambda m: "{" + str(int(m[1]) + len(self.lengths)), other.template)

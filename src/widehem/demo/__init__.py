@@ -1,1 +1,1 @@
-"""demo"""
+"""The made-up production that ships."""

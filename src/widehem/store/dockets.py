@@ -11,7 +11,9 @@ from widehem.store.models import Docket, Production, Wearer, now
 def find_docket(session: Session, docket_id: int) -> Docket | None:
     """A docket with its wearer and production."""
     query = select(Docket).where(Docket.id == docket_id)
-    return session.scalars(query.options(joinedload(Docket.wearer), joinedload(Docket.production))).first()
+    return session.scalars(
+        query.options(joinedload(Docket.wearer).joinedload(Wearer.production), joinedload(Docket.production))
+    ).first()
 
 
 def find_wearer(session: Session, wearer_id: int) -> Wearer | None:

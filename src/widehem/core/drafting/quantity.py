@@ -91,7 +91,13 @@ class Quantity:
         """The value alone, in the unit."""
         if self.plain:
             return f"{self.value:.3f}".rstrip("0").rstrip(".")
-        return show.constant(self.value) if self.source == "constant" else show.length(self.value)
+        return (
+            show.constant(self.value)
+            if self.source == "constant"
+            else show.setting(self.value)
+            if self.source == "option"
+            else show.length(self.value)
+        )
 
     def as_term(self, show: Display = METRIC) -> str:
         """How it stands inside another sum: 'hip 98.0', '1.5', or its own sum."""

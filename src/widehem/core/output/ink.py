@@ -140,7 +140,7 @@ class Layout:
     height: float
 
 
-def lay_out(pattern: Pattern, gap: float = GAPS[0], margin: float = 0.5) -> Layout:
+def lay_out(pattern: Pattern, gap: float = GAPS[0], margin: float = 0.2) -> Layout:
     """Pieces in a row, in the order of the draft."""
     laid, x, height = [], margin, 0.0
     for marked in pattern.pieces:

@@ -7,7 +7,8 @@ variable --u (cm to a pixel) that the page keeps up to date.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+import re
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from html import escape
 
@@ -18,7 +19,8 @@ from widehem.core.geometry.points import Point
 from widehem.core.units import METRIC, Display
 
 LETTER_PX, NOTE_PX, NAME_PX = 7.4, 13, 24
-USUAL_PX_PER_CM = 8.6
+USUAL_PX = (588, 570)
+NOTE_ROOM = 185  # pixels the note under a piece's name needs
 VIEWS = {"whole": "Whole", "back": "Back", "front": "Front", "waist": "Waist to hip"}
 
 
@@ -44,33 +46,57 @@ def frames(draft: Draft) -> dict[str, Frame]:
     left, top = min(b[0] for b in boxes.values()), min(b[1] for b in boxes.values())
     right, bottom = max(b[2] for b in boxes.values()), max(b[3] for b in boxes.values())
     hip = max((piece.levels.get("hip", bottom) for piece in draft.block.pieces), default=bottom)
-    found = {"whole": Frame(left - 7, top - 3, right - left + 10, bottom - top + 5)}
+    found = {"whole": Frame(left - 7, top - 3.6, right - left + 10, bottom - top + 5.6)}
     for name, (x0, y0, x1, y1) in boxes.items():
-        found[name] = Frame(x0 - 5, y0 - 3, x1 - x0 + 8, y1 - y0 + 5)
-    found["waist"] = Frame(left - 4, top - 2.5, right - left + 8, hip - top + 4.5)
+        found[name] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, y1 - y0 + 5.6)
+    found["waist"] = Frame(left - 4, top - 2.8, right - left + 8, hip - top + 4.8)
     return found
+
+
+def usual_scale(draft: Draft) -> float:
+    """Pixels to a centimetre when the whole draft is seen on a usual screen; decides which words have room."""
+    whole = frames(draft)["whole"]
+    return min(USUAL_PX[0] / whole.width, USUAL_PX[1] / whole.height)
+
+
+def lens_frame(draft: Draft, step: int) -> Frame | None:
+    """What the lens shows: the surroundings of what this step drew; None when that is most of the draft, or nothing."""
+    fresh = [m for m in draft.marks if m.step == step and m.kind != "dimension"]
+    points = [p for m in fresh for p in (m.path.flat(0.5) if m.path is not None else (m.at,)) if p is not None]
+    if not points or step >= len(draft.steps):
+        return None
+    xs, ys = [p.x for p in points], [p.y for p in points]
+    whole = frames(draft)["whole"]
+    wide, high = max(xs) - min(xs) + 5, max(ys) - min(ys) + 4
+    if wide > 0.75 * whole.width or high > 0.55 * whole.height:
+        return None
+    return Frame(min(xs) - 2.5, min(ys) - 2, wide, high)
 
 
 def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str] = ()) -> str:
     """The inside of the board's svg after this step. lit: spots a check points at."""
     marks = [m for m in draft.marks if m.step <= step and not (m.gone is not None and m.gone <= step)]
     last = step >= len(draft.steps)
+    if last:
+        step = len(draft.steps) + 1  # finished: nothing is fresh any more
     rows: list[str] = []
     if last:
         for piece in draft.block.pieces:
             rows.append(f'<path class="piece" d="{svg_d(piece.ring(), closed=True)}"/>')
             for dart in piece.darts:
-                rows.append(f'<path class="l-stitch cap" d="{svg_d([dart.cap])}"/>')
+                rows.append(f'<path class="l-finished cap" d="{svg_d([dart.cap])}"/>')
     order = {"construction": 0, "balance": 1, "finished": 2}
     lines = sorted(
         (m for m in marks if m.path is not None and m.kind != "dimension"), key=lambda m: (m.step == step, order[m.role])
     )
     rows += [_line(m, step, show, lit) for m in lines]
     rows += [_line(m, step, show, lit) for m in marks if m.kind == "dimension"]
-    rows += [_words_along(m, m.step == step and not last, show) for m in marks]
-    rows += [_point(m, step, last, show) for m in marks if m.kind == "point" or m.dart is not None]
+    scale = usual_scale(draft)
+    rows += [_words_along(m, m.step == step and not last, show, scale) for m in marks]
+    letters = _letter_places(marks, scale)
+    rows += [_point(m, step, last, show, letters) for m in marks if m.kind == "point" or m.dart is not None]
     if last:
-        rows += [_name(draft, piece.name) for piece in draft.block.pieces]
+        rows += [_name(draft, piece.name, scale) for piece in draft.block.pieces]
     else:
         rows.append(_flag(marks, step))
     return "".join(rows)
@@ -94,8 +120,7 @@ def _line(mark: Mark, step: int, show: Display, lit: Sequence[str]) -> str:
     assert mark.path is not None
     fresh = mark.step == step
     if mark.kind == "dimension":
-        look = "l-dim l-fresh-dim" if fresh else "l-dim"
-        return f'<g class="dim lengths" {_data(mark, show)}><path class="{look}" d="{svg_d([mark.path])}"/></g>'
+        return f'<path class="l-fresh-dim lengths" d="{svg_d([mark.path])}"/>' if fresh else ""
     if mark.kind == "level" or mark.role == "balance":
         look, group = "l-balance", "levels"
     elif mark.role == "construction":
@@ -115,6 +140,11 @@ def _px(point: Point, inside: str, turn: float = 0.0) -> str:
     return f'<g transform="translate({point.x:.3f} {point.y:.3f}){rotate}"><g class="px">{inside}</g></g>'
 
 
+def _figures(text: str) -> str:
+    """Words with figures in them, escaped; fractions set as one."""
+    return re.sub(r" ?(\d+/\d+)", r'<tspan class="frac"> \1</tspan>', escape(text))
+
+
 def _upright(way: Point) -> float:
     """The turn in degrees at which words along a direction read from below or from the right."""
     turn = math.degrees(math.atan2(way.y, way.x))
@@ -125,35 +155,35 @@ def _upright(way: Point) -> float:
     return turn - 180 if abs(turn - 90) < 0.5 else turn
 
 
-def _words_along(mark: Mark, fresh: bool, show: Display) -> str:
+def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
     """The words that stand along a line: its sum where it fits, its figure, or what it is."""
     path, figure = mark.path, mark.figure
     if path is None or figure is None or mark.dart is not None:
         return ""
-    room = path.length * USUAL_PX_PER_CM / LETTER_PX
+    room = path.length * scale / LETTER_PX
     look = "t-note t-fresh" if fresh else "t-note"
     if mark.kind == "dimension":
         words = figure.working(show) if figure.parts else ""
         spot = path.place(path.length / 2)
         turn = _upright(spot.direction)
-        below = f'<text class="{look} t-figure" y="{17 if mark.side > 0 else -7}">{escape(figure.figure(show))}</text>'
+        below = f'<text class="{look} t-figure" y="{17 if mark.side > 0 else -7}">{_figures(figure.figure(show))}</text>'
         above = (
-            f'<text class="{look}" y="-6">{escape(words)}</text>' if words and len(words) + 2 < room and mark.side > 0 else ""
+            f'<text class="{look}" y="-6">{_figures(words)}</text>' if words and len(words) + 2 < room and mark.side > 0 else ""
         )
         return f'<g class="lengths">{_px(spot.point, above + below, turn)}</g>'
     if mark.role == "finished" and mark.edge in ("side", "hem") and (mark.edge != "side" or mark.piece == "back"):
         along = path.length * (0.72 if mark.edge == "side" else 0.5)
         spot = path.place(along)
         words = f"{'side seam' if mark.edge == 'side' else 'hem'} {figure.figure(show)}"
-        return f'<g class="lengths">{_px(spot.point, f"""<text class="{look}" y="-7">{escape(words)}</text>""", _upright(spot.direction))}</g>'
+        return f'<g class="lengths">{_px(spot.point, f"""<text class="{look}" y="-7">{_figures(words)}</text>""", _upright(spot.direction))}</g>'
     if mark.role == "finished" and mark.edge.startswith("centre"):
-        spot = path.place(path.length * 0.42)
+        spot = path.place(path.length * 0.24)
         y = 16 if mark.piece == "back" else -7
         return _px(spot.point, f'<text class="{look}" y="{y}">{escape(mark.title.lower())}</text>', _upright(spot.direction))
     if mark.kind == "level":
         at = path.place(1.0).point
         return (
-            f'<g class="levels">{_px(at, f"""<text class="{look} t-start" y="15">{escape(mark.title.lower())}</text>""")}</g>'
+            f'<g class="levels">{_px(at, f"""<text class="{look} t-start" y="-6">{escape(mark.title.lower())}</text>""")}</g>'
         )
     return ""
 
@@ -162,12 +192,23 @@ _LETTER_OFF = {
     "A": (-14, -5), "B": (-14, 6), "C": (-14, 5), "D": (13, -6), "E": (14, 5), "F": (14, 6), "G": (14, -5),
     "H": (-4, -11), "J": (6, -11), "S": (11, -7),
 }  # fmt: skip
+_LETTER_ROOM = 22  # pixels two letters side by side need
 
 
-def _point(mark: Mark, step: int, last: bool, show: Display) -> str:
+def _letter_places(marks: Sequence[Mark], scale: float) -> dict[str, tuple[int, int]]:
+    """Where each letter stands off its point; two neighbours at the same height move apart."""
+    places = dict(_LETTER_OFF)
+    spots = {m.letter: m.at for m in marks if m.letter in ("H", "J") and m.at is not None}
+    if len(spots) == 2 and (spots["J"].x - spots["H"].x) * scale < _LETTER_ROOM:
+        left, right = ("H", "J") if spots["H"].x <= spots["J"].x else ("J", "H")
+        places[left], places[right] = (-12, -8), (12, -8)
+    return places
+
+
+def _point(mark: Mark, step: int, last: bool, show: Display, letters: Mapping[str, tuple[int, int]]) -> str:
     assert mark.at is not None
     fresh = mark.step == step and not last
-    dx, dy = _LETTER_OFF.get(mark.letter, (0, 19))
+    dx, dy = letters.get(mark.letter, (0, 19))
     dot = (
         f'<circle class="pt{" pt-fresh" if fresh else ""}" r="3.4"/><circle class="hit" r="12"/>'
         if mark.kind == "point"
@@ -185,20 +226,22 @@ def _point(mark: Mark, step: int, last: bool, show: Display) -> str:
         up = (middle - dart.point).unit() * 0.1
         look = "t-note t-fresh" if fresh else "t-note"
         turn = _upright(dart.outer - dart.inner)
-        figure = f'<text class="{look}" y="-14">{escape(show.length(dart.intake))}</text>'
+        figure = f'<text class="{look}" y="-14">{_figures(show.length(dart.intake))}</text>'
         takes = f'<g class="lengths">{_px(middle + up, figure, turn)}</g>'
         leg = dart.point.toward(dart.outer, 0.55)
-        side = f'<text class="{look}" y="15">{escape(show.length(dart.legs[1]))}</text>'
+        side = f'<text class="{look}" y="15">{_figures(show.length(dart.legs[1]))}</text>'
         takes += f'<g class="lengths">{_px(leg, side, _upright(dart.outer - dart.point))}</g>'
         return takes
     return f'<g class="mark point" {_data(mark, show)}>{_px(mark.at, dot + letter)}</g>{takes}'
 
 
-def _name(draft: Draft, name: str) -> str:
+def _name(draft: Draft, name: str, scale: float) -> str:
     piece = draft.block.piece(name)
     xs, ys = zip(*piece.outline(1.0), strict=True)
     middle = Point((min(xs) + max(xs)) / 2, min(ys) + (max(ys) - min(ys)) * 0.57)
-    words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text><text class="t-note" y="22">half, no allowances</text>'
+    words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text>'
+    if (max(xs) - min(xs)) * scale > NOTE_ROOM:
+        words += '<text class="t-note" y="22">half, no allowances</text>'
     return _px(middle, words)
 
 

@@ -32,8 +32,8 @@ def girths(block: Block) -> Iterator[Check]:
         else:
             verdict, tail = "true", say("Planned {0s}, least {1u}.", level.planned, level.least)
         yield Check(
-            f"girth.{level.name}", level.name, f"{level.title} on the body", verdict, "signed", ease, level.slack, words, words + tail,
-            tuple(f"{piece.name}.{level.edge or '@' + level.name}" for piece in block.pieces), "ease",
+            f"girth.{level.name}", level.name, f"{level.title} on the body", verdict, "signed", ease, level.slack, words, words.stopped + tail,
+            tuple(f"{piece.name}.{level.edge}" for piece in block.pieces) if level.edge else (f"@{level.name}",), "ease",
         )  # fmt: skip
 
 
@@ -77,7 +77,7 @@ def opening(block: Block) -> Iterator[Check]:
         brief,
         tail,
         edges,
-        "to spare",
+        "spare",
     )
 
 

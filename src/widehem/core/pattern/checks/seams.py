@@ -27,7 +27,7 @@ def seams(block: Block) -> Iterator[Check]:
             out,
         )
         yield Check(
-            f"seam.{seam.name}", "seams", seam.title, verdict, "length", abs(a - b), SEAM_TRUE, words, words + tail,
+            f"seam.{seam.name}", "seams", seam.title, verdict, "length", abs(a - b), SEAM_TRUE, words, words.stopped + tail,
             tuple(f"{ref.piece}.{ref.edge}" for ref in (*seam.first, *seam.second)), "apart",
         )  # fmt: skip
 
@@ -51,7 +51,7 @@ def balance(block: Block) -> Iterator[Check]:
             tail = "The notches meet." if apart <= SEAM_TRUE else "The notches do not meet: move the side point of one piece."
             yield Check(
                 f"balance.{level}", "seams", f"{level.capitalize()} notches", verdict_on(apart, SEAM_TRUE, 0.4), "length", apart, SEAM_TRUE,
-                words, words + say(tail), tuple(f"{p.name}.{seam.first[0].edge}" for p in pieces), "apart",
+                words, words.stopped + say(tail), tuple(f"{p.name}.{seam.first[0].edge}" for p in pieces), "apart",
             )  # fmt: skip
 
 

@@ -139,7 +139,7 @@ def smooth_waist(block: Block) -> Iterator[Check]:
         CORNER_TRUE,
         say(where),
         tail,
-        (*edges, spot),
+        edges if verdict == "true" else (*edges, spot),
         "bend",
     )
 

@@ -1,0 +1,98 @@
+"""The Flask application: blueprints, content policy, CSRF, error pages."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Flask, Response, current_app, g, render_template, request
+from flask_wtf.csrf import CSRFError, CSRFProtect
+from werkzeug.exceptions import HTTPException
+
+from widehem.store.database import Store
+from widehem.web import board, measure, paper, people, show
+
+POLICY = "; ".join(
+    (
+        "default-src 'none'", "script-src 'self'", "style-src 'self'", "img-src 'self' data:", "font-src 'self'",
+        "connect-src 'self'", "form-action 'self'", "base-uri 'none'", "frame-ancestors 'none'", "manifest-src 'self'",
+    )
+)  # fmt: skip
+LARGEST_REQUEST = 2 * 1024 * 1024
+STATIC_AGE = 3600
+
+_WORDS = {
+    400: (
+        "That did not arrive whole",
+        "The page sent something that cannot be read. Go back, look at the fields, and send it again.",
+    ),
+    403: ("Not from this page", "The form was too old or came from elsewhere. Open the page again and send it once more."),
+    404: (
+        "Nothing lies here",
+        "The page you asked for does not exist, or was deleted. Go back to the productions and take it from there.",
+    ),
+    405: ("Not this way", "This address takes no such request. Go back and use the buttons of the page."),
+    413: ("Too large to lay on the table", "What was sent is over 2 MB. Send less at once."),
+    500: (
+        "Something broke in the workroom",
+        "The work is kept as it was. Go back and try again; if it happens twice, write down what you did.",
+    ),
+}
+
+
+def create_app(store: Store) -> Flask:
+    """The application on this store."""
+    app = Flask(__name__)
+    app.config.update(
+        SECRET_KEY=store.secret(),
+        SESSION_COOKIE_SAMESITE="Strict",
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_NAME="wh_session",
+        MAX_CONTENT_LENGTH=LARGEST_REQUEST,
+        SEND_FILE_MAX_AGE_DEFAULT=STATIC_AGE,
+        WTF_CSRF_TIME_LIMIT=None,
+        TEMPLATES_AUTO_RELOAD=False,
+    )
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.extensions["widehem.store"] = store
+    CSRFProtect(app)
+    show.set_up(app)
+    for blueprint in (people.pages, measure.pages, board.pages, paper.pages):
+        app.register_blueprint(blueprint)
+    app.register_error_handler(CSRFError, _csrf)
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(Exception, _unexpected)
+    app.after_request(_policy)
+    return app
+
+
+def _policy(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = POLICY
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "same-origin"
+    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    if request.endpoint != "static":
+        response.headers.setdefault("Cache-Control", "no-store")
+        response.headers.add("Vary", "HX-Request")
+    return response
+
+
+def _page(status: int, title: str, words: str) -> tuple[str, int]:
+    g.pop("station", None)
+    return render_template("error.html", title=title, words=words, status=status), status
+
+
+def _http(error: HTTPException) -> Any:
+    status = error.code or 500
+    if status < 400:
+        return error
+    title, words = _WORDS.get(status, (error.name, error.description or ""))
+    return _page(status, title, words)
+
+
+def _csrf(_error: CSRFError) -> Any:
+    return _page(403, *_WORDS[403])
+
+
+def _unexpected(error: Exception) -> Any:
+    current_app.logger.exception("unexpected: %s", error)
+    return _page(500, *_WORDS[500])

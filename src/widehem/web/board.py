@@ -1,0 +1,234 @@
+"""The draft board: scrub through the steps, change settings and see the draft redraw, ask every point for its working."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+from urllib.parse import parse_qsl
+
+from flask import Blueprint, Response, abort, make_response, redirect, render_template, request, url_for
+from markupsafe import Markup
+from werkzeug.datastructures import MultiDict
+
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.method import METHODS, Draft, Method
+from widehem.core.drafting.option import OptionError
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.output.svg_board import VIEWS, board_svg, frames, lens_frame
+from widehem.core.units import Saying, parse_length
+from widehem.store.charts import add_reading, core_chart, latest_chart, open_chart
+from widehem.store.dockets import find_docket, keep_settings
+from widehem.store.models import ChartRow, Docket
+from widehem.web.board_state import (
+    EASE,
+    MEASURE,
+    OPTION,
+    BoardState,
+    Field,
+    draft_of,
+    field_for,
+    kept_settings,
+    read_setting,
+    read_state,
+)  # fmt: skip
+from widehem.web.hem import Next, Slot, slots_of, tally
+from widehem.web.here import current_store
+from widehem.web.selvedge import selvedge
+from widehem.web.show import display, is_htmx
+
+pages = Blueprint("board", __name__)
+
+
+@dataclass
+class Trouble:
+    """Why what was asked cannot be drawn: field errors by key, or a refusal with the measures to blame."""
+
+    errors: dict[str, str]
+    typed: dict[str, str]
+    refusal: Saying | None = None
+    measures: tuple[str, ...] = ()
+
+
+def load(docket_id: int) -> tuple[Docket, ChartRow | None, Chart, Method]:
+    """A docket with the newest chart of its wearer. 404 when there is none."""
+    with current_store().read() as session:
+        docket = find_docket(session, docket_id)
+        if docket is None or docket.method not in METHODS:
+            abort(404)
+        row = latest_chart(session, docket.wearer_id)
+        return docket, row, core_chart(row), METHODS[docket.method]
+
+
+@pages.get("/dockets/<int:docket_id>/draft")
+def draft(docket_id: int) -> Response:
+    """The board in the state its address names; a form of the slip is read first."""
+    docket, row, chart, method = load(docket_id)
+    kept = kept_settings(docket.options, docket.ease)
+    trouble = Trouble({}, {})
+    if "good" in request.args:
+        good = read_state(method, kept, _parsed(request.args["good"]))
+        state = _read_form(method, chart, good, trouble)
+    else:
+        state = good = read_state(method, kept, request.args)
+    made, state = _draw(method, chart, state, good, trouble)
+    response = make_response(_render(docket, row, chart, method, state, made, trouble))
+    if is_htmx():
+        query = state.query()
+        response.headers["HX-Push-Url"] = url_for("board.draft", docket_id=docket.id) + (f"?{query}" if query else "")
+    return response
+
+
+def _parsed(query: str) -> MultiDict[str, str]:
+    return MultiDict(parse_qsl(query, keep_blank_values=True))
+
+
+def _read_form(method: Method, chart: Chart, good: BoardState, trouble: Trouble) -> BoardState:
+    """The good state with what the form changed; a field left as it was shown changes nothing."""
+    show, state = display(), good
+    for key, raw in request.args.items():
+        if key[:2] not in (OPTION, EASE, MEASURE):
+            continue
+        shown = field_for(method, key, chart, good, show)
+        text = raw.strip()
+        if text == shown.text:
+            continue
+        if not text:
+            state = state.with_setting(key, "")
+            continue
+        try:
+            state = state.with_setting(key, read_setting(method, key, text, show.unit))
+        except OptionError as error:
+            trouble.errors[key], trouble.typed[key] = str(error), raw
+    return state
+
+
+def _draw(
+    method: Method, chart: Chart, state: BoardState, good: BoardState, trouble: Trouble
+) -> tuple[Draft | None, BoardState]:
+    """Draw the state; when that cannot be, the last good one, with the trouble told."""
+    try:
+        return draft_of(method, chart, state.settings), state
+    except OptionError as error:
+        trouble.errors["settings"] = str(error)
+    except CannotDraft as refusal:
+        trouble.refusal, trouble.measures = refusal.saying, refusal.measures
+    for fallback in (good, BoardState(state.kept, {}, state.step, state.view, state.slip)):
+        try:
+            return draft_of(method, chart, fallback.settings), state
+        except (OptionError, CannotDraft):
+            continue
+    return None, state
+
+
+def _render(
+    docket: Docket, row: ChartRow | None, chart: Chart, method: Method, state: BoardState, made: Draft | None, trouble: Trouble
+) -> str:
+    show = display()
+    here = url_for("board.draft", docket_id=docket.id)
+
+    def to(**changes: object) -> str:
+        query = state.query(**changes)
+        return f"{here}?{query}" if query else here
+
+    keys = {
+        "measures": [MEASURE + need.measure for need in method.needs if need.measure in chart],
+        "ease": [EASE + option.code for option in method.ease],
+        "options": [OPTION + option.code for option in method.options],
+    }
+    fields = {
+        group: [
+            field_for(method, key, chart, state, show, trouble.typed.get(key, ""), trouble.errors.get(key, "")) for key in names
+        ]
+        for group, names in keys.items()
+    }
+    context: dict[str, Any] = {
+        "docket": docket, "row": row, "method": method, "state": state, "to": to, "fields": fields, "trouble": trouble,
+        "draft": made, "good": state.query(), "views": VIEWS, "changes": sorted(state.tried),
+        "quick": [f for f in (*fields["ease"], *fields["options"]) if f.key in ("e.waist", "e.hip", "o.length")],
+        "meanwhile": "meanwhile" in request.args, "links": _setting_links(state, to, fields),
+    }  # fmt: skip
+    if made is None:
+        words = "not drawn"
+        context["selvedge"] = selvedge(docket.wearer, docket, chart, "draft", words)
+        titles = ("Seams", "Shapes", "Waist on the body", "Hip on the body", "Movement")
+        context["slots"], context["tally"] = [Slot(title, "open", "", "", "nothing drawn yet") for title in titles], ""
+        context["state"] = replace(state, slip="settings")
+        context["next"] = Next("Read what is missing", url_for("measure.chart", wearer_id=docket.wearer_id, docket=docket.id))
+        return render_template("draft.html", **context)
+    last = len(made.steps)
+    step = last if state.step is None else max(1, min(state.step, last))
+    lit = next((check for check in made.checks if check.name == state.lit), None)
+    context.update(
+        selvedge=selvedge(docket.wearer, docket, chart, "draft", f"{step} of {last}"),
+        step=step,
+        last=last,
+        now=made.steps[step - 1],
+        frames=frames(made),
+        board=Markup(board_svg(made, step, show, lit.spots if lit else ())),
+        lit=lit,
+        lens=lens_frame(made, step),
+        slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),
+        tally=tally(made.checks),
+        next=_next(docket, made, step, to),
+    )
+    return render_template("draft.html", **context)
+
+
+def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -> dict[str, dict[str, str]]:
+    """Where less, more and reset of every field lead."""
+    links = {}
+    for group in fields.values():
+        for entry in group:
+            links[entry.key] = {
+                name: to(tried=state.with_setting(entry.key, text).tried)
+                for name, text in (("less", entry.less), ("more", entry.more), ("reset", ""))
+                if text or name == "reset"
+            }
+    return links
+
+
+def _next(docket: Docket, made: Draft, step: int, to: Any) -> Next:
+    last = len(made.steps)
+    back = f"Take step {step} back" if step > 1 else ""
+    back_href = to(step=step - 1) if step > 1 else ""
+    if step < last:
+        title = made.steps[step].title
+        return Next(
+            f"Draw step {step + 1}: {title[:1].lower()}{title[1:]}",
+            to(step=step + 1 if step + 1 < last else None),
+            back,
+            back_href,
+        )
+    return Next("Add allowances, lay it out on paper", url_for("paper.cut", docket_id=docket.id), back, back_href)
+
+
+@pages.post("/dockets/<int:docket_id>/keep")
+def keep(docket_id: int) -> Any:
+    """Keep the tried settings in the docket, tried measures on the chart as new readings."""
+    docket, _, chart, method = load(docket_id)
+    state = read_state(method, kept_settings(docket.options, docket.ease), _parsed(request.form.get("good", "")))
+    here = url_for("board.draft", docket_id=docket_id)
+    if str(docket.version) != request.form.get("version"):
+        return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)
+    try:
+        draft_of(method, chart, state.settings)
+    except (OptionError, CannotDraft):
+        return redirect(f"{here}?{state.query()}", 303)
+    settings = state.settings
+    with current_store().write() as session:
+        stored = find_docket(session, docket_id)
+        if stored is None:
+            abort(404)
+        keep_settings(
+            stored,
+            {key[2:]: text for key, text in settings.items() if key.startswith(OPTION)},
+            {key[2:]: text for key, text in settings.items() if key.startswith(EASE)},
+        )
+        measures = {key[2:]: text for key, text in state.tried.items() if key.startswith(MEASURE) and text}
+        if measures:
+            row = open_chart(session, stored.wearer)
+            for code, text in measures.items():
+                add_reading(session, row, code, 1, parse_length(text, "cm"))
+                add_reading(session, row, code, 2, None)
+    query = BoardState({}, {}, state.step, state.view, state.slip).query()
+    return redirect(f"{here}?{query}" if query else here, 303)

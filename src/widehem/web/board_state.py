@@ -1,0 +1,220 @@
+"""What the draft board shows, as it stands in the address: settings that differ from the docket, step, view, slip.
+
+Settings are carried as they were written, with their unit, so that switching the unit changes nothing.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from urllib.parse import urlencode
+
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.method import Draft, Method, draft
+from widehem.core.drafting.option import Option, OptionError, Value
+from widehem.core.units import Display, LengthError, Unit, parse_length
+
+OPTION, EASE, MEASURE = "o.", "e.", "m."
+SLIPS = ("steps", "settings", "checks")
+
+
+def canonical(text: str, unit: Unit) -> str:
+    """What was typed, with its unit made plain. Raises LengthError."""
+    parsed = parse_length(text, unit)
+    names_unit = parse_length(text, "cm").ticks == parse_length(text, "in").ticks
+    return parsed.typed if names_unit else f"{parsed.typed} {unit}"
+
+
+@dataclass(frozen=True)
+class BoardState:
+    """Settings by their key in the address ('o.length', 'e.hip', 'm.waist'); '' means: back to the default."""
+
+    kept: Mapping[str, str]
+    tried: Mapping[str, str] = field(default_factory=dict)
+    step: int | None = None
+    view: str = "whole"
+    slip: str = "steps"
+    lit: str = ""
+
+    @property
+    def settings(self) -> dict[str, str]:
+        """Everything in force: kept settings with the tried ones over them."""
+        merged = {**self.kept, **self.tried}
+        return {key: text for key, text in merged.items() if text != ""}
+
+    def with_setting(self, key: str, text: str) -> BoardState:
+        tried = {k: v for k, v in self.tried.items() if k != key}
+        if text != self.kept.get(key, ""):
+            tried[key] = text
+        return replace(self, tried=tried)
+
+    def query(self, **changes: object) -> str:
+        """The address of this state, or of one that differs in step, view, slip or lit."""
+        state = replace(self, **changes)  # type: ignore[arg-type]
+        pairs = sorted(state.tried.items())
+        if state.step is not None:
+            pairs.append(("step", str(state.step)))
+        for name, value, usual in (("view", state.view, "whole"), ("slip", state.slip, "steps"), ("lit", state.lit, "")):
+            if value != usual:
+                pairs.append((name, value))
+        return urlencode(pairs)
+
+
+def kept_settings(options: Mapping[str, str], ease: Mapping[str, str]) -> dict[str, str]:
+    return {**{OPTION + code: text for code, text in options.items()}, **{EASE + code: text for code, text in ease.items()}}
+
+
+def read_state(method: Method, kept: Mapping[str, str], given: Mapping[str, str]) -> BoardState:
+    """The state an address names; what it does not understand is left out."""
+    state = BoardState(kept)
+    for key, text in given.items():
+        if known_setting(method, key):
+            state = state.with_setting(key, text.strip()[:60])
+    step = given.get("step", "")
+    return replace(
+        state,
+        step=int(step) if step.isdigit() and len(step) < 4 else None,
+        view=given.get("view", "whole"),
+        slip=given.get("slip", "steps") if given.get("slip") in SLIPS else "steps",
+        lit=given.get("lit", ""),
+    )
+
+
+def known_setting(method: Method, key: str) -> bool:
+    kind, code = key[:2], key[2:]
+    if kind == OPTION:
+        return any(option.code == code for option in method.options)
+    if kind == EASE:
+        return any(option.code == code for option in method.ease)
+    return kind == MEASURE and any(need.measure == code for need in method.needs)
+
+
+def setting_of(method: Method, key: str) -> Option | None:
+    """The declared option or ease behind a key; None for a measure."""
+    if key.startswith(OPTION):
+        return method.option(key[2:])
+    return method.ease_at(key[2:]) if key.startswith(EASE) else None
+
+
+def read_setting(method: Method, key: str, text: str, unit: Unit) -> str:
+    """Check what was typed for a setting; returns it with its unit. Raises OptionError with a sentence."""
+    option = setting_of(method, key)
+    if option is not None:
+        option.read(text, unit)
+        return canonical(text, unit) if option.kind == "length" else text.strip()
+    entry = CATALOGUE[key[2:]]
+    try:
+        found = canonical(text, unit)
+        parse_length(found, unit, least_cm=1)
+    except LengthError as error:
+        raise OptionError(f"{entry.name}: {error}") from None
+    return found
+
+
+def chart_tried(chart: Chart, settings: Mapping[str, str]) -> Chart:
+    """The chart with the tried measures on it."""
+    for key, text in settings.items():
+        if key.startswith(MEASURE):
+            chart = chart.with_value(key[2:], parse_length(text, "cm"))
+    return chart
+
+
+def values(method: Method, settings: Mapping[str, str], kind: str) -> dict[str, Value]:
+    """Option or ease values of these settings. Raises OptionError."""
+    found: dict[str, Value] = {}
+    for key, text in settings.items():
+        option = setting_of(method, key) if key.startswith(kind) else None
+        if option is not None:
+            found[option.code] = option.read(text, "cm")
+    return found
+
+
+_made: dict[object, Draft] = {}
+_MOST = 64
+
+
+def draft_of(method: Method, chart: Chart, settings: Mapping[str, str]) -> Draft:
+    """The draft of these settings; the last few are remembered. Raises OptionError, CannotDraft."""
+    tried = chart_tried(chart, settings)
+    options, ease = values(method, settings, OPTION), values(method, settings, EASE)
+    key = (method.code, tried.key(), tuple(sorted(options.items())), tuple(sorted(ease.items())))
+    found = _made.get(key)
+    if found is None:
+        found = draft(method, tried, options, ease)
+        while len(_made) >= _MOST:
+            _made.pop(next(iter(_made)), None)
+        _made[key] = found
+    return found
+
+
+@dataclass(frozen=True)
+class Field:
+    """A setting as a field in the slip.
+
+    text: what stands in it. other: the same in the other unit. hint: range or reason. less, more: what the steppers
+    write, '' at the end of the range. error: the sentence when what was typed cannot be.
+    """
+
+    key: str
+    name: str
+    why: str
+    kind: str
+    text: str
+    other: str = ""
+    hint: str = ""
+    less: str = ""
+    more: str = ""
+    changed: bool = False
+    set: bool = False
+    choices: tuple[tuple[str, str, str], ...] = ()
+    error: str = ""
+
+
+def field_for(
+    method: Method, key: str, chart: Chart, state: BoardState, show: Display, typed: str = "", error: str = ""
+) -> Field:
+    """The field of one setting. typed, error: what was typed in vain."""
+    settings = state.settings
+    option = setting_of(method, key)
+    text, changed = settings.get(key, ""), key in state.tried
+    if option is None:
+        entry = CATALOGUE[key[2:]]
+        cm = parse_length(text, "cm").cm if text else chart.get(key[2:])
+        why = next(need.why for need in method.needs if need.measure == key[2:])
+        return _length_field(key, entry.name, why, cm, 0.5, (entry.low, entry.high), show, changed, bool(text), typed, error)
+    if option.kind == "choice":
+        chosen = text or str(option.default)
+        ways = tuple((choice.code, choice.name, choice.why) for choice in option.choices)
+        return Field(key, option.name, option.why, "choice", chosen, changed=changed, set=bool(text), choices=ways, error=error)
+    if text:
+        cm = float(option.read(text, "cm"))
+    else:
+        default = option.default_on(chart_tried(chart, settings))
+        cm = None if default is None or isinstance(default, str) else float(default)
+    return _length_field(
+        key, option.name, option.why, cm, option.step, (option.low, option.high), show, changed, bool(text), typed, error
+    )
+
+
+def _length_field(
+    key: str, name: str, why: str, cm: float | None, step: float, span: tuple[float, float], show: Display,
+    changed: bool, given: bool, typed: str, error: str,
+) -> Field:  # fmt: skip
+    stride = step if show.unit == "cm" else max(1, round(step / 2.54 * 8)) / 8 * 2.54
+    less = more = ""
+    if cm is not None:
+        if cm - stride >= span[0] - 1e-6:
+            less = f"{show.length(cm - stride)} {show.unit}"
+        if cm + stride <= span[1] + 1e-6:
+            more = f"{show.length(cm + stride)} {show.unit}"
+    hint = f"{show.length(span[0])} to {show.full(span[1])}"
+    text = (
+        typed
+        if error
+        else ""
+        if cm is None
+        else show.length(cm, 1 if key[0] == "m" or abs(cm * 10 - round(cm * 10)) < 1e-6 else 2)
+    )
+    other = "" if cm is None else f"{show.other().length(cm)} {show.other().unit}"
+    return Field(key, name, why, "length", text, other, hint, less, more, changed, given, error=error)

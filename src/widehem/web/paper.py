@@ -1,0 +1,209 @@
+"""The cut station: allowances, sheets of paper, and everything that is handed over."""
+
+from __future__ import annotations
+
+import json
+import re
+from typing import Any
+
+from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
+from markupsafe import Markup
+
+from widehem.core.drafting.method import Draft
+from widehem.core.drafting.option import OptionError
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.marking.checks import check_pattern
+from widehem.core.marking.made import Heading, Pattern, mark_up
+from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, kind_of, plan_named
+from widehem.core.output.json_draft import draft_as_json
+from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, scale_named, sheets_for
+from widehem.core.output.svg_sheets import sheet_map_svg
+from widehem.core.units import Display, LengthError, parse_length
+from widehem.store.dockets import find_docket, keep_paper
+from widehem.store.models import Docket
+from widehem.web.board import load
+from widehem.web.board_state import canonical, draft_of, kept_settings
+from widehem.web.hem import Next, Slot, slot_of, tally
+from widehem.web.here import current_store
+from widehem.web.selvedge import selvedge
+from widehem.web.show import day, display
+
+pages = Blueprint("paper", __name__)
+
+
+def heading(docket: Docket) -> Heading:
+    """What stands on the labels of this docket."""
+    production = docket.production
+    return Heading(
+        production.name, docket.name, docket.wearer.name, production.company, day(docket.updated_at), f"draft {docket.version}"
+    )
+
+
+def plan_of(docket: Docket) -> AllowancePlan:
+    """The kept plan with the amounts changed on this docket."""
+    plan = PLANS.get(docket.plan, PLANS["cloth"])
+    return plan.with_amounts({kind: parse_length(text, "cm").cm for kind, text in docket.amounts.items() if kind in KINDS})
+
+
+def _made(docket_id: int) -> tuple[Docket, Draft]:
+    docket, _, chart, method = load(docket_id)
+    return docket, draft_of(method, chart, kept_settings(docket.options, docket.ease))
+
+
+def _asked(docket: Docket) -> tuple[str, str]:
+    paper, scale = request.args.get("paper", docket.paper), request.args.get("scale", "1:1")
+    return paper if paper in PAPERS else "a4", scale if scale in SCALES else "1:1"
+
+
+@pages.get("/dockets/<int:docket_id>/cut")
+def cut(docket_id: int) -> Any:
+    """The pattern on its sheets, the cut list, the files."""
+    return _render(docket_id, {}, {})
+
+
+def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> Any:
+    try:
+        docket, made = _made(docket_id)
+    except (OptionError, CannotDraft):
+        return redirect(url_for("board.draft", docket_id=docket_id), 303)
+    plan, show = plan_of(docket), display()
+    paper, scale = _asked(docket)
+    pattern = mark_up(made.block, plan, heading(docket), show)
+    sheets = sheets_for(pattern, PAPERS[paper], SCALES[scale])
+    checks = check_pattern(made.block, pattern)
+    used = {kind_of(edge) for piece in made.block.pieces for edge in piece.edges if edge.kind != "fold"}
+    amounts = {
+        kind: show.length(plan.amounts[kind], 2 if round(plan.amounts[kind] * 100) % 10 else 1)
+        for kind in KINDS
+        if kind in used
+    }
+    printed = len(sheets.printed)
+    return render_template(
+        "cut.html",
+        docket=docket, draft=made, pattern=pattern, sheets=sheets, plan=plan, plans=PLANS, papers=PAPERS, scales=SCALES, paper=paper, scale=scale,
+        kinds=KINDS, amounts={**amounts, **typed}, errors=errors, map=Markup(sheet_map_svg(sheets)), printed=printed,
+        selvedge=selvedge(docket.wearer, docket, made.chart, "cut", f"{len(pattern.pieces)} pieces"),
+        slots=[*(slot_of(check) for check in checks), _paper_slot(sheets), _cloth_slot(pattern, show)],
+        tally=tally(checks),
+        next=Next(
+            f"Take {printed} sheets of {PAPERS[paper].name}" if PAPERS[paper].width else "Take the one big page",
+            url_for(".sheets_file", docket_id=docket_id, paper=paper, scale=scale), "Back to the block", url_for("board.draft", docket_id=docket_id), file=True,
+        ),
+    )  # fmt: skip
+
+
+def _paper_slot(sheets: Sheets) -> Slot:
+    if not sheets.paper.width:
+        return Slot("Paper", "true", "1", "page", "for a plotter or a copy shop")
+    left_out = len(sheets.left_out)
+    words = f"{left_out} empty, left out" if left_out else "none is empty"
+    return Slot("Sheets", "true", str(len(sheets.printed)), f"of {sheets.paper.name}", words)
+
+
+def _cloth_slot(pattern: Pattern, show: Display) -> Slot:
+    """How much room the pieces need side by side, before anyone begins."""
+    bounds = [marked.bounds for marked in pattern.pieces]
+    longest = max(b[3] - b[1] for b in bounds)
+    widest = sum(b[2] - b[0] for b in bounds)
+    return Slot("Paper needed", "true", show.length(longest), f"{show.unit} long", f"{show.full(widest)} wide, side by side")
+
+
+@pages.post("/dockets/<int:docket_id>/cut")
+def keep(docket_id: int) -> Any:
+    """Keep the allowance plan, its amounts and the paper."""
+    form = request.form
+    docket, _, _, _ = load(docket_id)
+    plan_code, paper = form.get("plan", "cloth"), form.get("paper", docket.paper)
+    try:
+        plan, _ = plan_named(plan_code), paper_named(paper)
+    except (PlanError, PaperError):
+        abort(400)
+    show = display()
+    amounts: dict[str, str] = {}
+    errors: dict[str, str] = {}
+    before = plan_of(docket)
+    for kind in KINDS:
+        text = form.get(f"a.{kind}", "").strip()
+        if not text or plan_code != docket.plan:
+            continue
+        stands = before.amounts[kind]
+        if text in (show.length(stands), show.length(stands, 2)):
+            if kind in docket.amounts:
+                amounts[kind] = docket.amounts[kind]
+            continue
+        try:
+            plan.with_amounts({kind: parse_length(text, show.unit).cm})
+            amounts[kind] = canonical(text, show.unit)
+        except LengthError as error:
+            errors[kind] = f"{KINDS[kind]}: {error}"
+        except PlanError as error:
+            errors[kind] = str(error)
+    if errors:
+        return _render(docket_id, errors, {kind: form.get(f"a.{kind}", "") for kind in errors}), 422
+    with current_store().write() as session:
+        stored = find_docket(session, docket_id)
+        if stored is None:
+            abort(404)
+        keep_paper(stored, plan_code, amounts, paper)
+    return redirect(url_for(".cut", docket_id=docket_id, scale=form.get("scale") or None), 303)
+
+
+def _file(docket: Docket, data: bytes | str, kind: str, ending: str, mimetype: str) -> Response:
+    """A file to take, named after wearer and garment."""
+    stem = re.sub(r"[^A-Za-z0-9]+", "-", f"{docket.wearer.name} {docket.name} {kind}").strip("-").lower() or "pattern"
+    response = Response(data, mimetype=mimetype)
+    response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{ending}"'
+    return response
+
+
+def _pattern(docket: Docket, made: Draft) -> Pattern:
+    return mark_up(made.block, plan_of(docket), heading(docket), display())
+
+
+@pages.get("/dockets/<int:docket_id>/files/sheets.pdf")
+def sheets_file(docket_id: int) -> Response:
+    """The pattern on sheets, or on one big page."""
+    from widehem.core.output.pdf_sheets import sheets_pdf
+
+    docket, made = _made_or_404(docket_id)
+    paper, scale = _asked(docket)
+    scale_word = "" if scale == "1:1" else " " + scale.replace(":", "-")
+    data = sheets_pdf(_pattern(docket, made), paper_named(paper), scale_named(scale))
+    return _file(docket, data, f"{PAPERS[paper].name}{scale_word}", "pdf", "application/pdf")
+
+
+@pages.get("/dockets/<int:docket_id>/files/pattern.svg")
+def svg_file(docket_id: int) -> Response:
+    """The pattern as a drawing in true millimetres."""
+    from widehem.core.output.svg_pattern import pattern_svg
+
+    docket, made = _made_or_404(docket_id)
+    _, scale = _asked(docket)
+    return _file(docket, pattern_svg(_pattern(docket, made), scale_named(scale)), "drawing", "svg", "image/svg+xml")
+
+
+@pages.get("/dockets/<int:docket_id>/files/card.pdf")
+def card_file(docket_id: int) -> Response:
+    """The method card with this wearer's figures."""
+    from widehem.core.output.pdf_card import card_pdf
+
+    docket, made = _made_or_404(docket_id)
+    paper, _ = _asked(docket)
+    size = paper_named(paper if PAPERS[paper].width else "a4")
+    return _file(
+        docket, card_pdf(made, heading(docket), size, Display(display().unit, 16)), "method card", "pdf", "application/pdf"
+    )
+
+
+@pages.get("/dockets/<int:docket_id>/files/draft.json")
+def json_file(docket_id: int) -> Response:
+    """Points, lengths, checks and steps for other programs."""
+    docket, made = _made_or_404(docket_id)
+    return _file(docket, json.dumps(draft_as_json(made), indent=2, ensure_ascii=False), "draft", "json", "application/json")
+
+
+def _made_or_404(docket_id: int) -> tuple[Docket, Draft]:
+    try:
+        return _made(docket_id)
+    except (OptionError, CannotDraft):
+        abort(404)

@@ -1,0 +1,185 @@
+"""Productions, their wearers and their dockets."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, abort, redirect, render_template, request, url_for
+from sqlalchemy import select
+from sqlalchemy.orm import selectinload
+
+from widehem.core.body.catalogue import names
+from widehem.core.body.chart import Chart
+from widehem.core.body.doubts import doubts
+from widehem.core.drafting.method import METHODS
+from widehem.store.charts import core_chart
+from widehem.store.dockets import find_docket, productions
+from widehem.store.models import ChartRow, Docket, Production, Wearer
+from widehem.web.hem import Next, Slot
+from widehem.web.here import current_store
+from widehem.web.selvedge import Selvedge
+
+pages = Blueprint("people", __name__)
+LONGEST = 120
+
+
+@pages.get("/")
+def index() -> str:
+    """All productions."""
+    return _index({}, {})
+
+
+def _index(errors: dict[str, str], typed: dict[str, str]) -> str:
+    with current_store().read() as session:
+        found = productions(session)
+        for entry in found:
+            _ = entry.wearers, entry.dockets
+    first = Next(f"Open {found[0].name}", url_for(".production", production_id=found[0].id)) if found else None
+    return render_template(
+        "index.html", productions=found, errors=errors, typed=typed, selvedge=Selvedge(), slots=[], tally="", next=first
+    )
+
+
+@pages.post("/productions")
+def add_production() -> Any:
+    typed = dict(request.form.items())
+    name = typed.get("name", "").strip()
+    if not name:
+        return _index({"name": "The production has no name yet: write one, then add it."}, typed), 422
+    with current_store().write() as session:
+        entry = Production(name=name[:LONGEST], company=typed.get("company", "").strip()[:LONGEST])
+        session.add(entry)
+        session.flush()
+        number = entry.id
+    return redirect(url_for(".production", production_id=number), 303)
+
+
+@pages.get("/productions/<int:production_id>")
+def production(production_id: int) -> str:
+    """One production: its wearers with the state of their charts, its dockets."""
+    return _production(production_id, {}, {})
+
+
+def _production(production_id: int, errors: dict[str, str], typed: dict[str, str]) -> str:
+    with current_store().read() as session:
+        query = select(Production).where(Production.id == production_id)
+        load = selectinload(Production.wearers).selectinload(Wearer.charts)
+        found = session.scalars(
+            query.options(
+                load.selectinload(ChartRow.readings), load.selectinload(ChartRow.accepted), selectinload(Production.dockets)
+            )
+        ).first()
+        if found is None:
+            abort(404)
+        charts = {wearer.id: core_chart(wearer.charts[-1] if wearer.charts else None) for wearer in found.wearers}
+        accepted = {
+            wearer.id: {a.doubt for a in wearer.charts[-1].accepted} if wearer.charts else set() for wearer in found.wearers
+        }
+        wearers = {wearer.id: wearer for wearer in found.wearers}
+    looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in accepted[number]) for number, chart in charts.items()}
+    missing = {
+        docket.id: charts[docket.wearer_id].missing(METHODS[docket.method].uses(docket.options)) for docket in found.dockets
+    }
+    return render_template(
+        "production.html",
+        production=found, charts=charts, looks=looks, missing=missing, wearers=wearers, methods=METHODS, names=names, errors=errors, typed=typed,
+        selvedge=Selvedge(found), slots=_slots(found, charts, looks, missing), tally="", next=_next(found, missing),
+    )  # fmt: skip
+
+
+def _slots(
+    found: Production, charts: dict[int, Chart], looks: dict[int, int], missing: dict[int, tuple[str, ...]]
+) -> list[Slot]:
+    read = sum(1 for chart in charts.values() if any(chart))
+    ready = sum(1 for codes in missing.values() if not codes)
+    look = sum(1 for count in looks.values() if count)
+    return [
+        Slot(
+            "Wearers measured", "true" if read == len(charts) else "open", str(read), f"of {len(charts)}", "with a chart begun"
+        ),
+        Slot(
+            "Charts",
+            "look" if look else "true",
+            str(look),
+            "to look at",
+            "doubts not yet settled" if look else "no open doubts",
+        ),
+        Slot(
+            "Dockets",
+            "true" if ready == len(missing) else "open",
+            str(ready),
+            f"of {len(missing)}",
+            "with every measure they need",
+        ),
+    ]
+
+
+def _next(found: Production, missing: dict[int, tuple[str, ...]]) -> Next | None:
+    for docket in found.dockets:
+        if missing[docket.id]:
+            return Next(
+                f"Read what {docket.name} needs", url_for("measure.chart", wearer_id=docket.wearer_id, docket=docket.id)
+            )
+    if found.dockets:
+        docket = found.dockets[-1]
+        return Next(f"Draft {docket.name}", url_for("board.draft", docket_id=docket.id))
+    return None
+
+
+@pages.post("/productions/<int:production_id>/wearers")
+def add_wearer(production_id: int) -> Any:
+    typed = dict(request.form.items())
+    name = typed.get("wearer", "").strip()
+    if not name:
+        return _production(production_id, {"wearer": "The wearer has no name yet: write one, then add the wearer."}, typed), 422
+    with current_store().write() as session:
+        if session.get(Production, production_id) is None:
+            abort(404)
+        wearer = Wearer(production_id=production_id, name=name[:LONGEST], role=typed.get("role", "").strip()[:LONGEST])
+        session.add(wearer)
+        session.flush()
+        number = wearer.id
+    return redirect(url_for("measure.chart", wearer_id=number), 303)
+
+
+@pages.post("/productions/<int:production_id>/dockets")
+def add_docket(production_id: int) -> Any:
+    typed = dict(request.form.items())
+    name, method = typed.get("docket", "").strip(), typed.get("method", "")
+    errors = {}
+    if not name:
+        errors["docket"] = "The garment has no name yet: write one, then open the docket."
+    if method not in METHODS:
+        errors["method"] = "Choose how it is drafted, then open the docket."
+    with current_store().write() as session:
+        wearer = session.get(Wearer, request.form.get("for", 0, type=int))
+        if wearer is None or wearer.production_id != production_id:
+            errors["for"] = "Choose who wears it, then open the docket."
+        if not errors and wearer is not None:
+            made = Docket(
+                production_id=production_id,
+                wearer_id=wearer.id,
+                name=name[:LONGEST],
+                method=method,
+                rules=METHODS[method].rules,
+                options={},
+                ease={},
+            )
+            session.add(made)
+            session.flush()
+            number = made.id
+    if errors:
+        return _production(production_id, errors, typed), 422
+    return redirect(url_for("board.draft", docket_id=number), 303)
+
+
+@pages.post("/dockets/<int:docket_id>/delete")
+def delete_docket(docket_id: int) -> Any:
+    """Delete a docket; the wearer and the chart stay."""
+    with current_store().write() as session:
+        found = find_docket(session, docket_id)
+        if found is None:
+            abort(404)
+        production_id = found.production_id
+        session.delete(found)
+    return redirect(url_for(".production", production_id=production_id), 303)

@@ -1,0 +1,73 @@
+"""The selvedge: whose work this is, and the stations there are."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from flask import url_for
+
+from widehem.core.body.catalogue import names
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.method import METHODS
+from widehem.store.models import Docket, Production, Wearer
+
+
+@dataclass(frozen=True)
+class Station:
+    """A station: its name, where it is, how far it has come, and that in words."""
+
+    name: str
+    href: str
+    state: str
+    words: str
+    key: str
+    open: bool = False
+
+
+@dataclass(frozen=True)
+class Selvedge:
+    """What stands at the left edge."""
+
+    production: Production | None = None
+    wearer: Wearer | None = None
+    stations: tuple[Station, ...] = ()
+
+
+def selvedge(wearer: Wearer, docket: Docket | None, chart: Chart, station: str, words: str = "") -> Selvedge:
+    """The stations for a wearer and, once there is one, a docket. station: the open one; words: its state."""
+    needs = METHODS[docket.method].uses(docket.options) if docket else ()
+    missing = chart.missing(needs)
+    read = len(list(chart))
+    measured = f"{read} read" if not needs else f"{len(needs) - len(missing)} of {len(needs)}"
+    docket_id = docket.id if docket else None
+    found = [
+        Station(
+            "Measure", url_for("measure.chart", wearer_id=wearer.id, docket=docket_id), "bare" if not read else "done" if not missing else "half",
+            measured, "1", station == "measure",
+        )
+    ]  # fmt: skip
+    if docket:
+        drafted = "needs " + names(missing) if missing else ""
+        open_ = "bare" if missing else "done"
+        found.append(
+            Station(
+                "Draft",
+                url_for("board.draft", docket_id=docket.id),
+                open_,
+                words if station == "draft" else drafted,
+                "2",
+                station == "draft",
+            )
+        )
+        cut = words if station == "cut" else ""
+        found.append(
+            Station(
+                "Cut",
+                url_for("paper.cut", docket_id=docket.id),
+                open_ if station == "cut" else "bare",
+                cut,
+                "3",
+                station == "cut",
+            )
+        )
+    return Selvedge(wearer.production, wearer, tuple(found))

@@ -1,0 +1,105 @@
+"""How things are shown: the unit of the maker, figures, dates, verdict marks."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Any
+
+from flask import Blueprint, Flask, g, redirect, request
+from markupsafe import Markup, escape
+from werkzeug.wrappers import Response
+
+from widehem.core.pattern.check import Check
+from widehem.core.units import UNITS, Display, Saying
+
+UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE = "wh_unit", "wh_fraction", "wh_keys"
+YEAR = 365 * 24 * 3600
+VERDICT_WORDS = {"true": "True", "look": "Look again", "not": "Not true", "open": "To come"}
+
+settings = Blueprint("settings", __name__)
+
+
+def display() -> Display:
+    """The maker's unit and inch fraction, from cookies; centimetres and eighths at first."""
+    if "display" not in g:
+        unit = request.cookies.get(UNIT_COOKIE, "cm")
+        fraction = 16 if request.cookies.get(FRACTION_COOKIE) == "16" else 8
+        g.display = Display("in" if unit == "in" else "cm", fraction)
+    found: Display = g.display
+    return found
+
+
+@settings.post("/settings")
+def change() -> Response:
+    """Change unit, fraction or the single-key commands; goes back to where it was asked."""
+    back = request.form.get("back", "/")
+    response = redirect(back if back.startswith("/") and not back.startswith(("//", "/\\")) else "/", 303)
+    for field, cookie, known in (
+        ("unit", UNIT_COOKIE, UNITS),
+        ("fraction", FRACTION_COOKIE, ("8", "16")),
+        ("keys", KEYS_COOKIE, ("on", "off")),
+    ):
+        value = request.form.get(field)
+        if value in known:
+            response.set_cookie(cookie, str(value), max_age=YEAR, samesite="Strict", httponly=True)
+    return response
+
+
+def day(value: date | datetime) -> str:
+    """3 November 2026."""
+    return f"{value.day} {value:%B %Y}"
+
+
+def figure(text: str) -> Markup:
+    """A length as text, its fraction set as one: 38 5/8."""
+    whole, _, part = text.rpartition(" ")
+    if "/" in part:
+        space = Markup("&#8239;") if whole else ""
+        return Markup('{}<span class="frac">{}{}</span>').format(whole, space, part)
+    return escape(text)
+
+
+def length(cm: float, *, signed: bool = False) -> Markup:
+    show = display()
+    return figure(show.signed(cm) if signed else show.length(cm))
+
+
+def other_length(cm: float) -> Markup:
+    """The same in the other unit, with its unit."""
+    show = display().other()
+    return figure(show.length(cm)) + f" {show.unit}"
+
+
+def said(saying: Saying) -> str:
+    return saying.text(display())
+
+
+def check_unit(check: Check) -> str:
+    """What stands behind the figure of a check."""
+    unit = display().unit if check.kind in ("length", "signed") else ""
+    return f"{unit} {check.after}".strip()
+
+
+def is_htmx() -> bool:
+    return request.headers.get("HX-Request") == "true"
+
+
+def set_up(app: Flask) -> None:
+    """Make all this known to the templates."""
+    app.register_blueprint(settings)
+
+    @app.context_processor
+    def helpers() -> dict[str, Any]:
+        return {
+            "show": display(),
+            "length": length,
+            "other_length": other_length,
+            "said": said,
+            "figure": figure,
+            "check_unit": check_unit,
+            "day": day,
+            "verdict_words": VERDICT_WORDS,
+            "base": "work.html" if is_htmx() else "shell.html",
+            "keys_on": request.cookies.get(KEYS_COOKIE, "on") == "on",
+            "here": request.full_path.rstrip("?"),
+        }

@@ -1,0 +1,101 @@
+// Keys, live forms, and what must survive when the page is swapped. No drawing is done here.
+(function () {
+  "use strict";
+
+  const typing = (element) => element.closest("input, select, textarea, [contenteditable]");
+
+  // ---- single keys: an element says which key it answers with data-key ----
+  function find(key) {
+    return Array.from(document.querySelectorAll("[data-key]")).find((element) => element.dataset.key === key && element.offsetParent !== null);
+  }
+
+  function hemStep(by) {
+    const checks = Array.from(document.querySelectorAll(".hem a.check"));
+    if (!checks.length) return;
+    const at = checks.indexOf(document.activeElement);
+    checks[at < 0 ? 0 : (at + by + checks.length) % checks.length].focus();
+  }
+
+  document.addEventListener("keydown", (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target.closest(".hem a.check") && (event.key === "ArrowRight" || event.key === "ArrowLeft")) {
+      hemStep(event.key === "ArrowRight" ? 1 : -1);
+      event.preventDefault();
+      return;
+    }
+    if (typing(event.target) || document.body.dataset.keys !== "on") return;
+    if (event.key === "h" || event.key === "H") {
+      hemStep(1);
+    } else if (event.key === "?") {
+      window.location.href = "/#keys";
+    } else {
+      const element = find(event.key.toLowerCase());
+      if (!element) return;
+      if (typing(element) && element.type !== "checkbox") {
+        element.focus();
+        element.select();
+      } else {
+        element.click();
+      }
+    }
+    event.preventDefault();
+  });
+
+  // ---- live forms: a change is sent at once ----
+  document.addEventListener("change", (event) => {
+    const form = event.target.closest("form[data-live]");
+    if (form) form.requestSubmit();
+  });
+
+  // ---- focus and scrolling survive a swap ----
+  let held = null;
+  const nameOf = (element) =>
+    element && element !== document.body && (element.id || element.getAttribute("aria-label") || element.dataset.key || element.textContent.trim().slice(0, 40));
+
+  document.addEventListener("htmx:beforeSwap", () => {
+    const active = document.activeElement;
+    const body = document.querySelector(".slip-body, .chart");
+    const chart = document.querySelector(".chart");
+    held = { name: nameOf(active), tag: active && active.tagName, page: window.location.pathname, slip: body ? body.scrollTop : 0, chart: chart ? chart.scrollTop : 0 };
+  });
+
+  document.addEventListener("htmx:afterSettle", () => {
+    const now = document.querySelector(".slip-body .now");
+    const body = document.querySelector(".slip-body");
+    if (body && held && held.page === window.location.pathname) body.scrollTop = held.slip;
+    const chart = document.querySelector(".chart");
+    if (chart && held) chart.scrollTop = held.chart;
+    reveal(body, now);
+    reveal(chart, document.querySelector(".chart .now"));
+    const wrong = document.querySelector("[aria-invalid=true], .refusal");
+    if (wrong) {
+      wrong.focus({ preventScroll: true });
+      wrong.scrollIntoView({ block: "center" });
+    } else if (held && held.name && (document.activeElement === document.body || !document.activeElement)) {
+      const again = Array.from(document.querySelectorAll(held.tag)).find((element) => nameOf(element) === held.name);
+      if (again) again.focus({ preventScroll: true });
+    }
+    held = null;
+    lost("");
+  });
+
+  function reveal(box, entry) {
+    if (!box || !entry) return;
+    const room = box.getBoundingClientRect();
+    const spot = entry.getBoundingClientRect();
+    if (spot.top < room.top + 30 || spot.bottom > room.bottom) box.scrollTop += spot.top - room.top - (room.height - spot.height) / 2;
+  }
+
+  // ---- the line in the hem when the server does not answer ----
+  function lost(words) {
+    const line = document.getElementById("lost");
+    if (line && line.textContent !== words) line.textContent = words;
+  }
+  document.addEventListener("htmx:sendError", () => lost("No answer from the workroom. What you typed is still here: try again."));
+  document.addEventListener("htmx:timeout", () => lost("The workroom takes long to answer. Try again."));
+
+  document.addEventListener("DOMContentLoaded", () => {
+    reveal(document.querySelector(".slip-body"), document.querySelector(".slip-body .now"));
+    reveal(document.querySelector(".chart"), document.querySelector(".chart .now"));
+  });
+})();
