@@ -209,12 +209,11 @@ def _length_field(
         if cm + stride <= span[1] + 1e-6:
             more = f"{show.length(cm + stride)} {show.unit}"
     hint = f"{show.length(span[0])} to {show.full(span[1])}"
-    text = (
-        typed
-        if error
-        else ""
-        if cm is None
-        else show.length(cm, 1 if key[0] == "m" or abs(cm * 10 - round(cm * 10)) < 1e-6 else 2)
-    )
+    if error:
+        text = typed
+    elif cm is None:
+        text = ""
+    else:
+        text = show.setting(cm) if given else show.length(cm)
     other = "" if cm is None else f"{show.other().length(cm)} {show.other().unit}"
     return Field(key, name, why, "length", text, other, hint, less, more, changed, given, error=error)

@@ -115,7 +115,7 @@ def _render(
         reading=page.chart.readings.get(at) or Reading(at), figure_svg=Markup(figure_svg(page.chart, codes, at)),
         selvedge=selvedge(page.wearer, page.docket, page.chart, "measure"),
         slots=[*(_slot(state, page, to) for state in groups), _still(missing, codes, to)],
-        tally=_tally(groups, missing), next=_next(page, missing, groups, to), today=date.today(),
+        tally=_tally(groups, missing), next=_next(page, at, missing, groups, to), today=date.today(),
     )  # fmt: skip
 
 
@@ -159,12 +159,13 @@ def _tally(groups: tuple[GroupState, ...], missing: list[str]) -> str:
     return f"{look} to look at, {len(missing)} to come"
 
 
-def _next(page: Page, missing: list[str], groups: tuple[GroupState, ...], to: Any) -> Next:
+def _next(page: Page, at: str, missing: list[str], groups: tuple[GroupState, ...], to: Any) -> Next:
     looking = [doubt for group in groups for doubt in group.open]
     back = ("Back to the production", url_for("people.production", production_id=page.wearer.production_id))
     needed = [code for code in missing if page.docket is None or code in METHODS[page.docket.method].uses(page.docket.options)]
     if needed:
-        return Next(f"Read {CATALOGUE[needed[0]].name.lower()}", to(needed[0]), *back)
+        there = needed[0] == at
+        return Next(f"Read {CATALOGUE[needed[0]].name.lower()}", "#r-first" if there else to(needed[0]), *back)
     if page.docket is not None:
         return Next(f"Draft {page.docket.name}", url_for("board.draft", docket_id=page.docket.id), *back)
     if looking:

@@ -85,7 +85,7 @@ class Cubic:
     @cached_property
     def length(self) -> float:
         """Arc length to about 1e-7 mm; halves until the halves agree."""
-        return _halved(self, 0.0, 1.0, _gauss(self, 0.0, 1.0), 12)
+        return _arc(self, 0.0, 1.0)
 
     def at(self, t: float) -> Point:
         s = 1 - t
@@ -128,7 +128,7 @@ class Cubic:
             return 1.0
         low, high, t = 0.0, 1.0, length / whole
         for _ in range(50):
-            gone = _gauss(self, 0.0, t) if t < 0.5 else whole - _gauss(self, t, 1.0)
+            gone = _arc(self, 0.0, t) if t < 0.5 else whole - _arc(self, t, 1.0)
             miss = gone - length
             if abs(miss) < 1e-9:
                 break
@@ -186,6 +186,10 @@ def _gauss(curve: Cubic, low: float, high: float) -> float:
                 s * s * ay + s * t * by + t * t * cy,
             )
     return total * half
+
+
+def _arc(curve: Cubic, low: float, high: float) -> float:
+    return _halved(curve, low, high, _gauss(curve, low, high), 12)
 
 
 def _halved(curve: Cubic, low: float, high: float, guess: float, depth: int) -> float:

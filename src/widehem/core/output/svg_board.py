@@ -179,7 +179,9 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
     if mark.role == "finished" and mark.edge.startswith("centre"):
         spot = path.place(path.length * 0.24)
         y = 16 if mark.piece == "back" else -7
-        return _px(spot.point, f'<text class="{look}" y="{y}">{escape(mark.title.lower())}</text>', _upright(spot.direction))
+        return _px(
+            spot.point, f'<text class="{look} along" y="{y}">{escape(mark.title.lower())}</text>', _upright(spot.direction)
+        )
     if mark.kind == "level":
         at = path.place(1.0).point
         return (

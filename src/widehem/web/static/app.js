@@ -41,10 +41,18 @@
     event.preventDefault();
   });
 
-  // ---- live forms: a change is sent at once ----
-  document.addEventListener("change", (event) => {
-    const form = event.target.closest("form[data-live]");
-    if (form) form.requestSubmit();
+  // ---- live forms: a change is sent at once, and only once though Enter and leaving the field both tell of it ----
+  function send(field) {
+    const form = field.closest("form[data-live]");
+    if (!form || field.dataset.sent === field.value) return;
+    field.dataset.sent = field.value;
+    form.requestSubmit();
+  }
+  document.addEventListener("change", (event) => send(event.target));
+  document.addEventListener("keydown", (event) => {
+    if (event.key !== "Enter" || !event.target.matches("form[data-live] input")) return;
+    event.preventDefault();
+    if (event.target.value !== event.target.defaultValue) send(event.target);
   });
 
   // ---- focus and scrolling survive a swap ----

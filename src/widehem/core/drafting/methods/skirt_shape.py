@@ -91,7 +91,7 @@ def dart_lengths(sheet: Sheet, panel: Panel, hip_depth: Quantity) -> list[Quanti
     if hip_depth.value == USUAL_HIP_DEPTH:
         return usual
     share = (hip_depth / Quantity(USUAL_HIP_DEPTH, source="constant")).value
-    return [(length * round(share, 4)) for length in usual]
+    return [length * share for length in usual]
 
 
 def lay_sides(sheet: Sheet, school: str, back: Panel, front: Panel, half: Quantity, hip_depth: Quantity) -> tuple[Laid, Laid]:

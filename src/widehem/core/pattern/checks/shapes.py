@@ -25,6 +25,9 @@ from widehem.core.pattern.piece import Block, Dart, Piece
 from widehem.core.units import say
 
 
+SQUARE_LOOK = 12.0  # degrees over the first centimetre: a strong curve leaves square and bends away at once
+
+
 @checker
 def dart_legs(block: Block) -> Iterator[Check]:
     """Both legs of every dart are equally long."""
@@ -94,7 +97,7 @@ def square_corners(block: Block) -> Iterator[Check]:
                 worst, where = off, f"{piece.name} {edge.name if edge.name else corner}"
     if not count:
         return
-    verdict = verdict_on(worst, CORNER_TRUE, CORNER_LOOK)
+    verdict = verdict_on(worst, CORNER_TRUE, SQUARE_LOOK)
     tail = (
         "Square at waist and hem."
         if verdict == "true"

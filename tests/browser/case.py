@@ -1,0 +1,79 @@
+"""A running server on a store of its own and a headless Chromium in front of it."""
+
+import shutil
+import tempfile
+import threading
+import unittest
+from pathlib import Path
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import sync_playwright
+from waitress import create_server
+
+from widehem.demo.load import load_demo
+from widehem.store.database import Store
+from widehem.web.app import create_app
+
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+QUIET = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+class BrowserCase(unittest.TestCase):
+    demo = True
+    size = (1280, 800)
+
+    @classmethod
+    def setUpClass(cls):
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+
+    @classmethod
+    def tearDownClass(cls):
+        cls.browser.close()
+        cls.playwright.stop()
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.store = Store(Path(folder.name))
+        self.addCleanup(self.store.close)
+        if self.demo:
+            load_demo(self.store)
+        self.server = create_server(create_app(self.store), host="127.0.0.1", port=0, threads=6)
+        thread = threading.Thread(target=self.server.run, daemon=True)
+        thread.start()
+        self.addCleanup(self.server.close)
+        self.address = f"http://127.0.0.1:{self.server.effective_port}"
+        self.context = self.browser.new_context(viewport={"width": self.size[0], "height": self.size[1]}, accept_downloads=True)
+        self.addCleanup(self.context.close)
+        self.page = self.context.new_page()
+        self.complaints = []
+        self.page.on(
+            "console", lambda message: self.complaints.append(message.text) if message.type in ("error", "warning") else None
+        )
+        self.page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        self.loads = []
+        self.page.on("load", lambda _: self.loads.append(self.page.url))
+
+    def open(self, path="/"):
+        self.page.goto(self.address + path)
+
+    def calm(self):
+        """Wait until nothing is on its way and the swap has settled."""
+        self.page.wait_for_selector(".htmx-request, .htmx-swapping, .htmx-settling", state="detached")
+        self.page.wait_for_load_state("load")
+
+    def text(self, selector):
+        return self.page.inner_text(selector)
+
+    def assert_quiet(self, but=()):
+        left = [words for words in self.complaints if not any(allowed in words for allowed in but)]
+        self.assertEqual(left, [])
+
+    def assert_accessible(self):
+        found = Axe().run(self.page)
+        told = [f"{v['id']}: {v['help']}: {[n['html'][:160] for n in v['nodes'][:3]]}" for v in found.response["violations"]]
+        self.assertEqual(told, [])

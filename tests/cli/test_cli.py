@@ -1,0 +1,125 @@
+"""The command line as scripts call it: exit status, standard output, standard error."""
+
+import contextlib
+import io
+import json
+import tempfile
+import unittest
+from pathlib import Path
+
+from widehem.cli import main
+
+
+class Cli(unittest.TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        self.chart = self.write({"unit": "cm", "measures": {"waist": 69, "hip": 94, "waist_hip": 20.5, "waist_knee": 59}})
+
+    def write(self, data, name="chart.json"):
+        file = self.folder / name
+        file.write_text(data if isinstance(data, str) else json.dumps(data))
+        return str(file)
+
+    def run_cli(self, *arguments):
+        class Out(io.StringIO):
+            def __init__(self):
+                super().__init__()
+                self.buffer = io.BytesIO()
+
+        out, err = Out(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            status = main([str(a) for a in arguments])
+        return status, out.getvalue() or out.buffer.getvalue(), err.getvalue()
+
+    def test_a_draft_as_json(self):
+        status, out, _ = self.run_cli(
+            "draft", "skirt.two_panel", "--chart", self.chart, "--ease", "hip=4", "--set", "length=62.5"
+        )
+        self.assertEqual(status, 0)
+        found = json.loads(out)
+        self.assertEqual(found["ease"]["hip"], 4.0)
+        self.assertEqual(found["options"]["length"], 62.5)
+        self.assertAlmostEqual(found["girths"][1]["finished"], 98.0)
+
+    def test_a_chart_in_inches_with_fractions(self):
+        chart = self.write({"unit": "in", "measures": {"waist": 27, "hip": "38 1/2", "waist_hip": "8¼", "waist_knee": "60 cm"}})
+        status, out, _ = self.run_cli(
+            "draft", "skirt.two_panel", "--chart", chart, "--ease", "hip=1 1/2", "--set", "back_dart_length=14 cm"
+        )
+        self.assertEqual(status, 0)
+        found = json.loads(out)
+        self.assertAlmostEqual(found["girths"][1]["body"], 38.5 * 2.54)
+        self.assertAlmostEqual(found["ease"]["hip"], 3.81)
+        self.assertEqual(found["options"]["length"], 60.0)
+
+    def test_files(self):
+        for kind, start in (("svg", b"<svg"), ("pdf", b"%PDF"), ("card", b"%PDF"), ("json", b"{")):
+            target = self.folder / f"out.{kind}"
+            status, _, err = self.run_cli(
+                "draft",
+                "skirt.two_panel",
+                "--chart",
+                self.chart,
+                "--format",
+                kind,
+                "--out",
+                target,
+                "--paper",
+                "letter",
+                "--scale",
+                "1:2",
+            )
+            self.assertEqual((status, err), (0, ""))
+            self.assertTrue(target.read_bytes().startswith(start))
+
+    def test_a_draft_that_cannot_be_exits_3_and_names_the_measures(self):
+        chart = self.write({"measures": {"waist": 69, "hip": 94, "waist_hip": 10, "waist_knee": 59}})
+        status, out, _ = self.run_cli("draft", "skirt.two_panel", "--chart", chart)
+        self.assertEqual(status, 3)
+        self.assertEqual(json.loads(out)["refused"]["measures"], ["waist_hip"])
+
+    def test_bad_input_exits_2_with_one_sentence(self):
+        draft = ("draft", "skirt.two_panel", "--chart")
+        for arguments, word in (
+            (("draft", "skirt.three_panel", "--chart", self.chart), "skirt.three_panel"),
+            ((*draft, self.folder / "none.json"), "none.json"),
+            ((*draft, self.write("{", "broken.json")), "broken.json"),
+            ((*draft, self.write([1], "list.json")), "list.json"),
+            ((*draft, self.write({"unit": "ell", "measures": {}}, "ell.json")), "ell"),
+            ((*draft, self.write({"measures": {"waist": "wide"}}, "wide.json")), "wide"),
+            ((*draft, self.chart, "--set", "length"), "length"),
+            ((*draft, self.chart, "--set", "colour=red"), "colour"),
+            ((*draft, self.chart, "--set", "length=long"), "long"),
+            ((*draft, self.chart, "--ease", "hip=20"), "20.0"),
+            ((*draft, self.chart, "--format", "pdf", "--paper", "b7"), "b7"),
+            ((*draft, self.chart, "--format", "svg", "--allowance", "velvet"), "velvet"),
+            (("backup", "--data", self.folder / "empty", "--out", self.folder / "copy"), "empty"),
+            (("paint",), "paint"),
+        ):
+            with self.subTest(arguments):
+                status, out, err = self.run_cli(*arguments)
+                self.assertEqual(status, 2)
+                self.assertFalse(out)
+                self.assertEqual(err.count("\n"), 1, err)
+                self.assertIn(word, err)
+
+    def test_lists(self):
+        status, out, _ = self.run_cli("methods", "--format", "json")
+        self.assertEqual((status, json.loads(out)["methods"][0]["code"]), (0, "skirt.two_panel"))
+        self.assertIn("waist_hip", self.run_cli("measures")[1])
+        self.assertEqual(len(json.loads(self.run_cli("measures", "--format", "json")[1])["measures"]), 51)
+        self.assertIn("skirt.two_panel", self.run_cli("methods")[1])
+
+    def test_demo_once_and_backup(self):
+        data, copy = self.folder / "data", self.folder / "copy.sqlite3"
+        self.assertIn("is in", self.run_cli("demo", "--data", data)[1])
+        self.assertIn("nothing was changed", self.run_cli("demo", "--data", data)[1])
+        self.assertEqual(self.run_cli("backup", "--data", data, "--out", copy)[0], 0)
+        self.assertTrue(copy.read_bytes().startswith(b"SQLite format 3"))
+        self.assertEqual(self.run_cli("backup", "--data", data, "--out", copy)[0], 2)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,37 @@
+"""An application on an empty or a demo store, and a client that carries the CSRF token."""
+
+import re
+import tempfile
+import unittest
+from pathlib import Path
+
+from widehem.demo.load import load_demo
+from widehem.store.database import Store
+from widehem.web.app import create_app
+
+
+class WebCase(unittest.TestCase):
+    demo = True
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.store = Store(Path(folder.name))
+        self.addCleanup(self.store.close)
+        if self.demo:
+            load_demo(self.store)
+        self.app = create_app(self.store)
+        self.client = self.app.test_client()
+
+    def get(self, path, status=200, **headers):
+        response = self.client.get(path, headers=headers)
+        self.assertEqual(response.status_code, status, path)
+        return response.get_data(as_text=True)
+
+    def token(self, path="/"):
+        return re.search(r'name="csrf_token" value="([^"]+)"', self.client.get(path).get_data(as_text=True))[1]
+
+    def post(self, path, data=None, status=303):
+        response = self.client.post(path, data={"csrf_token": self.token(), **(data or {})})
+        self.assertEqual(response.status_code, status, f"{path}: {response.get_data(as_text=True)[:300]}")
+        return response
