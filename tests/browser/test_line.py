@@ -189,7 +189,11 @@ class AtTheTable(BrowserCase):
     def test_switches_hide_what_they_name(self):
         self.open("/dockets/1/draft")
         page = self.page
-        for value, selector in (("letters", "#board .letters"), ("lengths", "#board .lengths"), ("levels", "#board .levels text")):
+        for value, selector in (
+            ("letters", "#board .letters"),
+            ("lengths", "#board .lengths"),
+            ("levels", "#board .levels text"),
+        ):
             self.assertTrue(page.locator(selector).first.is_visible())
             page.uncheck(f".shows input[value={value}]")
             self.assertFalse(page.locator(selector).first.is_visible())

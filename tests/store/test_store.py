@@ -96,7 +96,7 @@ class Readings(StoreCase):
 
     def chart(self):
         with self.store.read() as session:
-            return core_chart(latest_chart(session, self.wearer_id))
+            return core_chart(session, latest_chart(session, self.wearer_id))
 
     def test_the_last_reading_counts_and_the_earlier_stay(self):
         self.read("waist", "70")
@@ -204,7 +204,7 @@ class Demo(StoreCase):
             self.assertEqual(len(session.scalars(select(Wearer)).all()), len(PEOPLE))
             self.assertEqual(len(session.scalars(select(Docket)).all()), len(GARMENTS))
             nell = session.scalars(select(Wearer).where(Wearer.name == "Nell Askew")).one()
-            self.assertAlmostEqual(core_chart(latest_chart(session, nell.id)).get("height"), 64 * 2.54)
+            self.assertAlmostEqual(core_chart(session, latest_chart(session, nell.id)).get("height"), 64 * 2.54)
 
 
 if __name__ == "__main__":

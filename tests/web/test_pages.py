@@ -103,7 +103,7 @@ class People(WebCase):
 class Measure(WebCase):
     def chart(self, wearer=1):
         with self.store.read() as session:
-            return core_chart(latest_chart(session, wearer))
+            return core_chart(session, latest_chart(session, wearer))
 
     def test_writing_readings_down_goes_on_to_the_next(self):
         response = self.post(
@@ -213,7 +213,7 @@ class Board(WebCase):
             docket = find_docket(session, 1)
             self.assertEqual(docket.options, {"length": "70 cm"})
             self.assertEqual(docket.ease, {"waist": "1.5 cm", "hip": "5 cm"})
-            self.assertAlmostEqual(core_chart(latest_chart(session, 1)).get("waist"), 80)
+            self.assertAlmostEqual(core_chart(session, latest_chart(session, 1)).get("waist"), 80)
         page = self.get("/dockets/1/draft")
         self.assertIn("81.5 on 80.0", page)
         self.assertNotIn("tried</span>", page)

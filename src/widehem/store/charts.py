@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import date
 from typing import cast
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy.orm import Session
 
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.units import Length, Unit
@@ -14,9 +15,9 @@ from widehem.store.models import AcceptedDoubt, ChartRow, ReadingRow, Wearer, no
 
 
 def latest_chart(session: Session, wearer_id: int) -> ChartRow | None:
-    """The newest chart of a wearer with its readings and accepted doubts."""
+    """The newest chart of a wearer."""
     query = select(ChartRow).where(ChartRow.wearer_id == wearer_id).order_by(ChartRow.id.desc()).limit(1)
-    return session.scalars(query.options(selectinload(ChartRow.readings), selectinload(ChartRow.accepted))).first()
+    return session.scalars(query).first()
 
 
 def open_chart(session: Session, wearer: Wearer, taken_on: date | None = None) -> ChartRow:
@@ -29,25 +30,25 @@ def open_chart(session: Session, wearer: Wearer, taken_on: date | None = None) -
     return row
 
 
-def core_chart(row: ChartRow | None) -> Chart:
+def core_chart(session: Session, row: ChartRow | None) -> Chart:
     """The chart that counts: of every measure and turn the last reading, unless it was struck out."""
-    if row is None:
-        return Chart()
-    last: dict[str, dict[int, ReadingRow]] = {}
-    for reading in row.readings:
-        last.setdefault(reading.measure, {})[reading.turn] = reading
-    readings = {}
-    for code, turns in last.items():
-        first, second = (_length(turns.get(turn)) for turn in (1, 2))
-        if first is not None or second is not None:
-            readings[code] = Reading(code, first, second)
-    return Chart(readings, row.foundation)
+    return core_charts(session, [row])[row.id] if row is not None else Chart()
 
 
-def _length(row: ReadingRow | None) -> Length | None:
-    if row is None or row.ticks is None:
-        return None
-    return Length(row.ticks, row.typed, cast(Unit, row.unit))
+def core_charts(session: Session, rows: Iterable[ChartRow]) -> dict[int, Chart]:
+    """Several charts at once, by their number."""
+    found = {row.id: row for row in rows}
+    columns = (ReadingRow.chart_id, ReadingRow.measure, ReadingRow.turn, ReadingRow.ticks, ReadingRow.typed, ReadingRow.unit)
+    query = select(*columns).where(ReadingRow.chart_id.in_(found)).order_by(ReadingRow.id)
+    last: dict[int, dict[str, dict[int, Length | None]]] = {number: {} for number in found}
+    for number, code, turn, ticks, typed, unit in session.execute(query):
+        length = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
+        last[number].setdefault(code, {})[turn] = length
+    charts = {}
+    for number, codes in last.items():
+        readings = {code: Reading(code, turns.get(1), turns.get(2)) for code, turns in codes.items()}
+        charts[number] = Chart({code: r for code, r in readings.items() if r.ticks is not None}, found[number].foundation)
+    return charts
 
 
 def add_reading(session: Session, chart: ChartRow, code: str, turn: int, length: Length | None) -> None:

@@ -56,7 +56,7 @@ def load(docket_id: int) -> tuple[Docket, ChartRow | None, Chart, Method]:
         if docket is None or docket.method not in METHODS:
             abort(404)
         row = latest_chart(session, docket.wearer_id)
-        return docket, row, core_chart(row), METHODS[docket.method]
+        return docket, row, core_chart(session, row), METHODS[docket.method]
 
 
 @pages.get("/dockets/<int:docket_id>/draft")
@@ -130,11 +130,8 @@ def _render(
         query = state.query(**changes)
         return f"{here}?{query}" if query else here
 
-    keys = {
-        "measures": [MEASURE + need.measure for need in method.needs if need.measure in chart],
-        "ease": [EASE + option.code for option in method.ease],
-        "options": [OPTION + option.code for option in method.options],
-    }
+    slip = state.slip if made is not None else "settings"
+    keys = _field_keys(method, chart, slip)
     fields = {
         group: [
             field_for(method, key, chart, state, show, trouble.typed.get(key, ""), trouble.errors.get(key, "")) for key in names
@@ -144,7 +141,6 @@ def _render(
     context: dict[str, Any] = {
         "docket": docket, "row": row, "method": method, "state": state, "to": to, "fields": fields, "trouble": trouble,
         "draft": made, "good": state.query(), "views": VIEWS, "changes": sorted(state.tried),
-        "quick": [f for f in (*fields["ease"], *fields["options"]) if f.key in ("e.waist", "e.hip", "o.length")],
         "meanwhile": "meanwhile" in request.args, "links": _setting_links(state, to, fields),
     }  # fmt: skip
     if made is None:
@@ -172,6 +168,20 @@ def _render(
         next=_next(docket, made, step, to),
     )
     return render_template("draft.html", **context)
+
+
+QUICK = ("length",)  # the options that stand under the steps, beside the ease
+
+
+def _field_keys(method: Method, chart: Chart, slip: str) -> dict[str, list[str]]:
+    """Which settings the slip shows: all of them, or under the steps only ease and length."""
+    ease = [EASE + option.code for option in method.ease]
+    if slip == "steps":
+        return {"quick": [*ease, *(OPTION + option.code for option in method.options if option.code in QUICK)]}
+    if slip == "checks":
+        return {}
+    measures = [MEASURE + need.measure for need in method.needs if need.measure in chart]
+    return {"measures": measures, "ease": ease, "options": [OPTION + option.code for option in method.options]}
 
 
 def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -> dict[str, dict[str, str]]:

@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from urllib.parse import urlencode
+from functools import cached_property
+from urllib.parse import quote_plus, urlencode
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
@@ -51,14 +52,21 @@ class BoardState:
 
     def query(self, **changes: object) -> str:
         """The address of this state, or of one that differs in step, view, slip or lit."""
-        state = replace(self, **changes)  # type: ignore[arg-type]
-        pairs = sorted(state.tried.items())
-        if state.step is not None:
-            pairs.append(("step", str(state.step)))
-        for name, value, usual in (("view", state.view, "whole"), ("slip", state.slip, "steps"), ("lit", state.lit, "")):
+        state = replace(self, **changes) if "tried" in changes else self  # type: ignore[arg-type]
+        words = [state.tried_words] if state.tried_words else []
+        step = changes.get("step", state.step)
+        if step is not None:
+            words.append(f"step={step}")
+        for name, now, usual in (("view", state.view, "whole"), ("slip", state.slip, "steps"), ("lit", state.lit, "")):
+            value = changes.get(name, now)
             if value != usual:
-                pairs.append((name, value))
-        return urlencode(pairs)
+                words.append(f"{name}={quote_plus(str(value))}")
+        return "&".join(words)
+
+    @cached_property
+    def tried_words(self) -> str:
+        """The tried settings as they stand in the address."""
+        return urlencode(sorted(self.tried.items()))
 
 
 def kept_settings(options: Mapping[str, str], ease: Mapping[str, str]) -> dict[str, str]:

@@ -54,7 +54,7 @@ def _load(wearer_id: int, docket_id: int | None, at: str) -> Page:
         row = latest_chart(session, wearer_id)
         past = history(session, row, at) if row and at else []
         accepted = {a.doubt: a.why for a in row.accepted} if row else {}
-        return Page(wearer, docket, row, core_chart(row), past, accepted)
+        return Page(wearer, docket, row, core_chart(session, row), past, accepted)
 
 
 def _codes(page: Page, which: str) -> list[str]:
@@ -197,7 +197,7 @@ def write_down(wearer_id: int) -> Any:
         if wearer is None:
             abort(404)
         row = open_chart(session, wearer)
-        now = core_chart(row).readings.get(code) or Reading(code)
+        now = core_chart(session, row).readings.get(code) or Reading(code)
         for turn, field, stands in ((1, "first", now.first), (2, "second", now.second)):
             if not same(stands, read[field], typed[field]):
                 add_reading(session, row, code, turn, read[field])
@@ -224,7 +224,7 @@ def keep_doubt(wearer_id: int) -> Any:
         row = latest_chart(session, wearer_id)
         if row is None:
             abort(404)
-        if any(doubt.key == key for doubt in doubts(core_chart(row))):
+        if any(doubt.key == key for doubt in doubts(core_chart(session, row))):
             accept_doubt(session, row, key, why)
     return redirect(
         url_for(

@@ -12,7 +12,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS
-from widehem.store.charts import core_chart
+from widehem.store.charts import core_charts
 from widehem.store.dockets import find_docket, productions
 from widehem.store.models import ChartRow, Docket, Production, Wearer
 from widehem.web.hem import Next, Slot
@@ -71,7 +71,9 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         ).first()
         if found is None:
             abort(404)
-        charts = {wearer.id: core_chart(wearer.charts[-1] if wearer.charts else None) for wearer in found.wearers}
+        newest = {wearer.id: wearer.charts[-1] for wearer in found.wearers if wearer.charts}
+        read = core_charts(session, newest.values())
+        charts = {wearer.id: read[newest[wearer.id].id] if wearer.id in newest else Chart() for wearer in found.wearers}
         accepted = {
             wearer.id: {a.doubt for a in wearer.charts[-1].accepted} if wearer.charts else set() for wearer in found.wearers
         }

@@ -91,6 +91,12 @@ class Draft:
     notes: tuple[Saying, ...]
     points: Mapping[str, Point]
     block: Block
+    rubbed_out: Mapping[str, int]
+
+    def marks_at(self, step: int) -> tuple[Mark, ...]:
+        """What is on the sheet after a step: drawn by then and not rubbed out or drawn over."""
+        last = len(self.steps) + 1
+        return tuple(m for m in self.marks if m.step <= step < self.rubbed_out.get(m.name, last + 1))
 
     @cached_property
     def checks(self) -> tuple[Check, ...]:
@@ -138,7 +144,16 @@ def draft(
     method.draw(sheet)
     assert sheet.block is not None
     return Draft(
-        method, chart, settings, plan, sheet.drawn(), tuple(sheet.steps), tuple(sheet.notes), sheet.points, sheet.block
+        method,
+        chart,
+        settings,
+        plan,
+        tuple(sheet.marks),
+        tuple(sheet.steps),
+        tuple(sheet.notes),
+        sheet.points,
+        sheet.block,
+        sheet.rubbed_out,
     )
 
 

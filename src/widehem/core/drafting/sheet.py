@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Literal
 
 from widehem.core.body.chart import Chart
@@ -23,8 +23,7 @@ Role = Literal["construction", "finished", "balance"]
 class Mark:
     """One thing drawn on the sheet.
 
-    step: when it is drawn. gone: the step that rubs it out or draws over it. letter: how it is called on the paper.
-    figure: its length or the number it shows, with working. piece: the piece it belongs to, for close views.
+    step: when it is drawn. letter: how it is called on the paper. figure: its length or the number it shows, with working. piece: the piece it belongs to, for close views.
     """
 
     name: str
@@ -37,7 +36,6 @@ class Mark:
     role: Role = "construction"
     figure: Quantity | None = None
     piece: str = ""
-    gone: int | None = None
     dart: Dart | None = None
     side: int = 1
     edge: str = ""
@@ -181,7 +179,3 @@ class Sheet:
     def rub_out(self, *names: str) -> None:
         """These marks are drawn over: gone from the current step on."""
         self.rubbed_out.update(dict.fromkeys(names, self.now))
-
-    def drawn(self) -> tuple[Mark, ...]:
-        """Everything on the sheet, each mark knowing when it is rubbed out."""
-        return tuple(replace(m, gone=self.rubbed_out[m.name]) if m.name in self.rubbed_out else m for m in self.marks)

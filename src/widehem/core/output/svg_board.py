@@ -75,7 +75,7 @@ def lens_frame(draft: Draft, step: int) -> Frame | None:
 
 def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str] = ()) -> str:
     """The inside of the board's svg after this step. lit: spots a check points at."""
-    marks = [m for m in draft.marks if m.step <= step and not (m.gone is not None and m.gone <= step)]
+    marks = draft.marks_at(step)
     last = step >= len(draft.steps)
     if last:
         step = len(draft.steps) + 1  # finished: nothing is fresh any more

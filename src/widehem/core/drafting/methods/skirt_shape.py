@@ -14,6 +14,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.units import say
 
 USUAL_HIP_DEPTH = 20.5
+SETTLED = 3e-3  # cm
 WORTH_SAYING = 0.1  # cm: what is less is trued on the paper without a word
 LETTERS = {"back": "LMN", "front": "PQR"}
 SHORTER = {("back", 1): (0,), ("back", 2): (0, 1), ("back", 3): (0, 0.5, 1), ("front", 1): (0,), ("front", 2): (2, 1)}
@@ -78,8 +79,8 @@ class Laid:
         curve, _ = shut_waist(self.centre, Point(float(self.way), 0.0), self.side_waist, self.side_hip, self.darts())
         return curve.length - self.sewn
 
-    def waist(self) -> Waist | None:
-        return waist_over_darts(self.centre, Point(float(self.way), 0.0), self.side_waist, self.side_hip, self.darts())
+    def waist(self, plans: list[DartPlan]) -> Waist | None:
+        return waist_over_darts(self.centre, Point(float(self.way), 0.0), self.side_waist, self.side_hip, plans)
 
 
 def dart_lengths(sheet: Sheet, panel: Panel, hip_depth: Quantity) -> list[Quantity]:
@@ -153,23 +154,25 @@ def settle(back: Laid, front: Laid, up: float) -> tuple[Laid, Laid]:
     for _ in range(12):
         over = (back.over(), front.over())
         back, front = (replace(laid, inset=laid.inset + extra, up=up) for laid, extra in zip((back, front), over, strict=True))
-        if back.side().length > front.side().length:
-            back = _lower(back, front.side().length)
+        lengths = (back.side().length, front.side().length)
+        if lengths[0] > lengths[1]:
+            back = _lower(back, *lengths)
         else:
-            front = _lower(front, back.side().length)
-        if max(abs(over[0]), abs(over[1])) < 1e-4:
+            front = _lower(front, lengths[1], lengths[0])
+        if max(abs(over[0]), abs(over[1])) < SETTLED:
             break
     return back, front
 
 
-def _lower(laid: Laid, wanted: float) -> Laid:
-    """The same panel with its side point lowered until the side has the wanted length."""
+def _lower(laid: Laid, length: float, wanted: float) -> Laid:
+    """The same panel, its side of this length, with the side point lowered until the side has the wanted length."""
     for _ in range(20):
-        miss = laid.side().length - wanted
-        if abs(miss) < 1e-7:
+        miss = length - wanted
+        if abs(miss) < 1e-6:
             break
         rise = (laid.hip_depth + laid.up) / laid.side_hip.to(laid.side_waist)
         laid = replace(laid, up=laid.up - miss / max(rise, 0.3))
+        length = laid.side().length
     return laid
 
 
@@ -217,7 +220,7 @@ def draw_waist(sheet: Sheet, laid: Laid, hip_depth: Quantity) -> Waist:
                 sheet.point(f"{plan.name}_point", f"Point of {name} dart {letter}", plan.point, letter, piece=name)
                 sheet.sum(f"{letter} deep", deep)
             sheet.sum("each takes in" if panel.number > 1 else "takes in", panel.each)
-    waist = laid.waist()
+    waist = laid.waist(plans)
     if waist is None:
         words = f"The {name} waist curve does not meet its darts on a guide of {{0u}}: read waist, hip and waist to hip again."
         raise CannotDraft(("waist", "hip", "waist_hip"), say(words, laid.centre.to(laid.side_waist)))

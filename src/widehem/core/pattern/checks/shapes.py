@@ -24,7 +24,6 @@ from widehem.core.pattern.check import (
 from widehem.core.pattern.piece import Block, Dart, Piece
 from widehem.core.units import say
 
-
 SQUARE_LOOK = 12.0  # degrees over the first centimetre: a strong curve leaves square and bends away at once
 
 

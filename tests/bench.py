@@ -1,0 +1,181 @@
+"""Speed as ratios to an anchor measured in the same run: `make bench`.
+
+Machines are shared and noisy; the ratios are what to compare from one day to the next. Nothing here fails.
+"""
+
+from __future__ import annotations
+
+import http.client
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from shapely import Polygon
+
+import widehem.core.drafting.methods  # noqa: F401 - registers the methods
+from tests.bodies import skirt_chart
+from widehem.core.drafting.method import METHODS, Draft, draft
+from widehem.core.marking.made import mark_up
+from widehem.core.marking.plans import PLANS
+from widehem.core.output.pdf_sheets import sheets_pdf
+from widehem.core.output.sheets import PAPERS
+from widehem.core.output.svg_board import board_svg
+
+METHOD = METHODS["skirt.two_panel"]
+PEOPLE, ROUNDS = 10, 12
+
+
+def median_ms(work: Callable[[int], object], rounds: int = 60) -> float:
+    """The median of many single runs, ms; work gets a number so that no run repeats another."""
+    times = []
+    for n in range(rounds):
+        began = time.perf_counter()
+        work(n)
+        times.append((time.perf_counter() - began) * 1000)
+    return statistics.median(times)
+
+
+def line(name: str, figure: float, unit: str, anchor: float | None = None, target: str = "") -> None:
+    ratio = f"{figure / anchor:9.2f} x anchor" if anchor else " " * 18
+    print(f"{name:52}{figure:9.2f} {unit:3}{ratio}   {target}")
+
+
+def core() -> None:
+    print("core: the two-panel skirt; anchor: one shapely buffer of the same outlines")
+    outlines = [Polygon(piece.outline(0.01)) for piece in draft(METHOD, skirt_chart()).block.pieces]
+    anchor = median_ms(lambda _: [outline.buffer(1.2) for outline in outlines])
+    line("anchor", anchor, "ms", anchor)
+
+    def checked(n: int) -> Draft:
+        made = draft(METHOD, skirt_chart(waist=69 + n * 0.01))
+        _ = made.checks
+        return made
+
+    for build in ("typical", "hourglass", "round"):
+        made = median_ms(lambda n, build=build: _checks(draft(METHOD, skirt_chart(build, hip=104 + n * 0.01))))
+        line(f"draft and checks, {build}", made, "ms", anchor, "target 5 ms")
+    drawn = median_ms(lambda n: board_svg(made := checked(n + 70), len(made.steps)))
+    line("draft, checks and board as SVG", drawn, "ms", anchor, "target 10 ms")
+    block = draft(METHOD, skirt_chart()).block
+    line("pattern with allowances and marks", median_ms(lambda _: mark_up(block, PLANS["cloth"]), 20), "ms", anchor)
+    pattern = mark_up(block, PLANS["cloth"])
+    line("tiled PDF of a pattern, A4", median_ms(lambda _: sheets_pdf(pattern, PAPERS["a4"]), 10), "ms", anchor)
+    whole = median_ms(lambda _: sheets_pdf(mark_up(block, PLANS["cloth"]), PAPERS["a4"]), 10)
+    line("tiled PDF, from the block", whole, "ms", anchor, "target 500 ms")
+
+
+def _checks(made: Draft) -> object:
+    return made.checks
+
+
+def fetch(connection: http.client.HTTPConnection, path: str) -> float:
+    began = time.perf_counter()
+    connection.request("GET", path, headers={"HX-Request": "true"})
+    response = connection.getresponse()
+    response.read()
+    assert response.status == 200, (path, response.status)
+    return (time.perf_counter() - began) * 1000
+
+
+def p95(times: list[float]) -> float:
+    return sorted(times)[max(0, round(len(times) * 0.95) - 1)]
+
+
+def crowd(port: int, path: Callable[[int], str], think: float) -> list[float]:
+    """Ten people at once, each asking again after thinking this many seconds."""
+    times: list[float] = []
+
+    def person(number: int) -> None:
+        connection = http.client.HTTPConnection("127.0.0.1", port)
+        for n in range(ROUNDS):
+            times.append(fetch(connection, path(number * ROUNDS + n)))
+            time.sleep(think)
+        connection.close()
+
+    threads = [threading.Thread(target=person, args=(number,)) for number in range(PEOPLE)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return times
+
+
+SERVER = """
+import sys
+from pathlib import Path
+from waitress import create_server
+import widehem.core.drafting.methods
+from widehem.demo.load import load_demo
+from widehem.store.database import Store
+from widehem.web.app import create_app
+store = Store(Path(sys.argv[1])); load_demo(store); app = create_app(store)
+app.add_url_rule("/empty", "empty", lambda: "")
+server = create_server(app, host="127.0.0.1", port=0, threads=10)
+print(server.effective_port, flush=True)
+server.run()
+"""
+
+
+def web() -> None:
+    print("\nweb: anchor: an empty page of the same server")
+    with tempfile.TemporaryDirectory() as folder:
+        began = time.perf_counter()
+        server = subprocess.Popen([sys.executable, "-c", SERVER, str(Path(folder) / "data")], stdout=subprocess.PIPE, text=True)
+        try:
+            assert server.stdout is not None
+            port = int(server.stdout.readline())
+            connection = http.client.HTTPConnection("127.0.0.1", port)
+            fetch(connection, "/empty")
+            line("start-up with a fresh demo, to the first answer", time.perf_counter() - began, "s", None, "target 2 s")
+            anchor = statistics.median(fetch(connection, "/empty") for _ in range(100))
+            line("anchor, one person, median", anchor, "ms", anchor)
+
+            def redraft(n: int) -> str:
+                return f"/dockets/1/draft?m.waist={70 + n * 0.05:.2f}cm&step=8"
+
+            alone = [fetch(connection, redraft(200 + n)) for n in range(60)]
+            line("redraft, one person, median", statistics.median(alone), "ms", anchor)
+            line("redraft, one person, 95 of 100 within", p95(alone), "ms", anchor, "target 100 ms")
+            for path in (
+                "/",
+                "/productions/1",
+                "/wearers/1/measure",
+                "/wearers/1/measure?list=all",
+                "/dockets/1/draft",
+                "/dockets/1/cut",
+            ):
+                line(
+                    f"page {path}, median",
+                    statistics.median(fetch(connection, path) for _ in range(15)),
+                    "ms",
+                    anchor,
+                    "target 150 ms",
+                )
+            crowd(port, redraft, 0)
+            for words, think in (("each every second", 1.0), ("each without a pause", 0.0)):
+                empty = p95(crowd(port, lambda _n: "/empty", think))
+                busy = crowd(port, lambda n, think=think: redraft(400 + n + int(think) * 200), think)
+                line(f"empty page, ten people {words}, p95", empty, "ms", anchor)
+                line(f"redraft, ten people {words}, p95", p95(busy), "ms", empty, "target 100 ms")
+            fetch(connection, "/dockets/1/files/sheets.pdf")
+            fetch(connection, "/dockets/1/files/card.pdf")
+            status = Path(f"/proc/{server.pid}/status")
+            if status.exists():
+                resident = next(row for row in status.read_text().splitlines() if row.startswith("VmRSS"))
+                line("resident memory after all this", int(resident.split()[1]) / 1024, "MB", None, "target 150 MB")
+            connection.close()
+        finally:
+            server.terminate()
+            server.wait()
+
+
+if __name__ == "__main__":
+    print(f"Python {sys.version.split()[0]}, {os.cpu_count()} processors\n")
+    core()
+    web()
