@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import logging
 import sys
 from pathlib import Path
@@ -28,9 +29,13 @@ def serve(data: Path, host: str, port: int, threads: int, *, demo: bool = False)
     except OSError:
         print(f"Port {port} is taken: stop what runs there, or name another with --port.", file=sys.stderr)
         return BUSY
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     number = getattr(server, "effective_port", port)
     shown = f"[{host}]" if ":" in host else host
     print(f"Wide Hem is at http://{shown}:{number}  (stop it with Ctrl+C; the work is kept in {data})", flush=True)
+    gc.collect()
+    gc.freeze()  # what was loaded at the start stays; collecting it again and again would cost every hundredth redraft
+    gc.set_threshold(20_000, 20, 20)
     try:
         server.run()
     except KeyboardInterrupt:

@@ -123,7 +123,8 @@ def grain_line(piece: Piece) -> tuple[Point, Point]:
     if piece.cut == "fold":
         return Point(top.x, low), Point(top.x, high)
     width = piece.width_at((low + high) / 2)
-    inward = 1 if max(p.x for p in piece.outline(0.5)) - top.x > top.x - min(p.x for p in piece.outline(0.5)) else -1
+    left, _, right, _ = piece.bounds
+    inward = 1 if right - top.x > top.x - left else -1
     x = top.x + inward * width * 0.22
     return Point(x, low), Point(x, high)
 

@@ -32,10 +32,9 @@ class _Sketch(Flowable):  # type: ignore[misc]
     def __init__(self, draft: Draft, wide: float) -> None:
         super().__init__()
         self.draft = draft
-        xs = [p.x for piece in draft.block.pieces for p in piece.outline(0.5)]
-        ys = [p.y for piece in draft.block.pieces for p in piece.outline(0.5)]
-        self.left, self.top = min(xs), min(ys)
-        self.small = min((wide - 2) / (max(xs) - self.left), (_ROOM_HIGH - 1.8) / (max(ys) - self.top))
+        lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.block.pieces), strict=True)
+        self.left, self.top = min(lefts), min(tops)
+        self.small = min((wide - 2) / (max(rights) - self.left), (_ROOM_HIGH - 1.8) / (max(bottoms) - self.top))
         self.width, self.height = wide * POINTS_PER_CM, _ROOM_HIGH * POINTS_PER_CM
 
     def draw(self) -> None:
@@ -50,7 +49,7 @@ class _Sketch(Flowable):  # type: ignore[misc]
             for dart in piece.darts:
                 stroke(canvas, [Path.through(dart.inner, dart.point, dart.outer)], "thin", place)
         canvas.setFont(STRONG, 8)
-        middle = self.left + sum(max(p.x for p in piece.outline(1)) for piece in self.draft.block.pieces) / 4
+        middle = (self.left + max(piece.bounds[2] for piece in self.draft.block.pieces)) / 2
         for mark in self.draft.marks:
             if mark.letter and mark.at is not None:
                 x, y = place(Point(mark.at.x, mark.at.y))

@@ -39,10 +39,7 @@ class Frame:
 
 def frames(draft: Draft) -> dict[str, Frame]:
     """The named views of this draft."""
-    boxes = {}
-    for piece in draft.block.pieces:
-        xs, ys = zip(*piece.outline(0.5), strict=True)
-        boxes[piece.name] = (min(xs), min(ys), max(xs), max(ys))
+    boxes = {piece.name: piece.bounds for piece in draft.block.pieces}
     left, top = min(b[0] for b in boxes.values()), min(b[1] for b in boxes.values())
     right, bottom = max(b[2] for b in boxes.values()), max(b[3] for b in boxes.values())
     hip = max((piece.levels.get("hip", bottom) for piece in draft.block.pieces), default=bottom)
@@ -239,10 +236,10 @@ def _point(mark: Mark, step: int, last: bool, show: Display, letters: Mapping[st
 
 def _name(draft: Draft, name: str, scale: float) -> str:
     piece = draft.block.piece(name)
-    xs, ys = zip(*piece.outline(1.0), strict=True)
-    middle = Point((min(xs) + max(xs)) / 2, min(ys) + (max(ys) - min(ys)) * 0.57)
+    left, top, right, bottom = piece.bounds
+    middle = Point((left + right) / 2, top + (bottom - top) * 0.57)
     words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text>'
-    if (max(xs) - min(xs)) * scale > NOTE_ROOM:
+    if (right - left) * scale > NOTE_ROOM:
         words += '<text class="t-note" y="22">half, no allowances</text>'
     return _px(middle, words)
 

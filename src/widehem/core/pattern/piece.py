@@ -128,6 +128,12 @@ class Piece:
         return points
 
     @cached_property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Left, top, right, bottom of the stitching line, cm, within half a millimetre."""
+        xs, ys = zip(*self.outline(0.05), strict=True)
+        return min(xs), min(ys), max(xs), max(ys)
+
+    @cached_property
     def _signed_area(self) -> float:
         pen = AreaPen()
         first = True
