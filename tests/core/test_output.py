@@ -272,7 +272,7 @@ class Board(unittest.TestCase):
         before, now, after = (board_svg(draft, n) for n in (darts - 1, darts, len(draft.steps)))
         self.assertNotIn("back dart L", before)
         self.assertIn("pt-fresh", now)
-        self.assertIn(f'<text class="flag-n" x="25" y="5">{darts}</text>', now)
+        self.assertIn(f'<text class="flag-n" x="-25" y="5">{darts}</text>', now)
         self.assertNotIn("fresh", after)
         self.assertIn('class="piece"', after)
 

@@ -112,6 +112,9 @@ def _draw(
         trouble.errors["settings"] = str(error)
     except CannotDraft as refusal:
         trouble.refusal, trouble.measures = refusal.saying, refusal.measures
+        trouble.errors.update(
+            {MEASURE + code: "Look at this one." for code in refusal.measures if MEASURE + code in state.tried}
+        )
     for fallback in (good, BoardState(state.kept, {}, state.step, state.view, state.slip)):
         try:
             return draft_of(method, chart, fallback.settings), state

@@ -217,7 +217,7 @@ def _length_field(
         if cm + stride <= span[1] + 1e-6:
             more = f"{show.length(cm + stride)} {show.unit}"
     hint = f"{show.length(span[0])} to {show.full(span[1])}"
-    if error:
+    if error and typed:
         text = typed
     elif cm is None:
         text = ""

@@ -36,8 +36,26 @@ def _index(errors: dict[str, str], typed: dict[str, str]) -> str:
             _ = entry.wearers, entry.dockets
     first = Next(f"Open {found[0].name}", url_for(".production", production_id=found[0].id)) if found else None
     return render_template(
-        "index.html", productions=found, errors=errors, typed=typed, selvedge=Selvedge(), slots=[], tally="", next=first
+        "index.html",
+        productions=found,
+        errors=errors,
+        typed=typed,
+        selvedge=Selvedge(),
+        slots=_counts(found),
+        tally="",
+        next=first,
     )
+
+
+def _counts(found: list[Production]) -> list[Slot]:
+    """How much there is."""
+    wearers, dockets = sum(len(entry.wearers) for entry in found), sum(len(entry.dockets) for entry in found)
+    counts = (
+        ("Productions", len(found), "begun"),
+        ("Wearers", wearers, "in all of them"),
+        ("Dockets", dockets, "in all of them"),
+    )
+    return [Slot(title, "true" if count else "open", str(count), "", words) for title, count, words in counts]
 
 
 @pages.post("/productions")

@@ -99,7 +99,7 @@ def set_up(app: Flask) -> None:
             "check_unit": check_unit,
             "day": day,
             "verdict_words": VERDICT_WORDS,
-            "base": "work.html" if is_htmx() else "shell.html",
+            "whole": not is_htmx(),
             "keys_on": request.cookies.get(KEYS_COOKIE, "on") == "on",
             "here": request.full_path.rstrip("?"),
         }

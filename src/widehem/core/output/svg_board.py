@@ -252,5 +252,10 @@ def _flag(marks: Sequence[Mark], step: int) -> str:
     mark = max(fresh, key=lambda m: m.path.length if m.path is not None and m.kind != "dimension" else 0.0)
     at = mark.path.place(mark.path.length * 0.3).point if mark.path is not None else mark.at
     assert at is not None
-    inside = f'<rect class="flag" x="14" y="-11" width="22" height="22"/><line class="flag-line" x1="0" y1="0" x2="14" y2="0"/><text class="flag-n" x="25" y="5">{step}</text>'
+    side = -1 if mark.kind == "dart" or mark.name.endswith(("_plan", "_axis")) else 1  # figures stand right of a dart
+    inside = (
+        f'<line class="flag-line" x1="0" y1="0" x2="{14 * side}" y2="0"/>'
+        f'<rect class="flag" x="{14 if side > 0 else -36}" y="-11" width="22" height="22"/>'
+        f'<text class="flag-n" x="{25 * side}" y="5">{step}</text>'
+    )
     return _px(at, inside)

@@ -7,6 +7,7 @@
   const CLOSEST = 60; // pixels to a centimetre
   const FURTHEST = 2;
   const SNAP = 16; // pixels
+  const AIR = 10; // pixels above and below, for letters
   const kept = { work: null, view: null, box: null, off: [], taping: false };
 
   function lengthText(cm, unit, parts) {
@@ -87,8 +88,8 @@
       },
       fitBox() {
         const [left, top, wide, high] = this.frame;
-        const scale = Math.min(this.room() / wide, this.svg.clientHeight / high);
-        this.box = { left, top, width: this.svg.clientWidth / scale, height: this.svg.clientHeight / scale, fitted: true };
+        const scale = Math.min(this.room() / wide, (this.svg.clientHeight - 2 * AIR) / high);
+        this.box = { left, top: top - AIR / scale, width: this.svg.clientWidth / scale, height: this.svg.clientHeight / scale, fitted: true };
       },
       fit() {
         this.fitBox();
