@@ -8,6 +8,7 @@ from flask import Flask, Response, current_app, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 from werkzeug.exceptions import HTTPException
 
+from widehem import __version__
 from widehem.store.database import Store
 from widehem.web import board, measure, paper, people, show
 
@@ -62,7 +63,14 @@ def create_app(store: Store) -> Flask:
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
     app.after_request(_policy)
+    app.url_defaults(_static_version)
     return app
+
+
+def _static_version(endpoint: str, values: dict[str, Any]) -> None:
+    """Static files carry the version in their address, so that a new one is never mixed with an old."""
+    if endpoint == "static":
+        values.setdefault("v", __version__)
 
 
 def _policy(response: Response) -> Response:

@@ -64,7 +64,7 @@ def lens_frame(draft: Draft, step: int) -> Frame | None:
         return None
     xs, ys = [p.x for p in points], [p.y for p in points]
     whole = frames(draft)["whole"]
-    wide, high = max(xs) - min(xs) + 5, max(ys) - min(ys) + 4
+    wide, high = max(xs) - min(xs) + 5, max(ys) - min(ys) + 5
     if wide > 0.75 * whole.width or high > 0.55 * whole.height:
         return None
     return Frame(min(xs) - 2.5, min(ys) - 2, wide, high)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from html import escape
 
 from widehem.core.geometry.paths import svg_d
-from widehem.core.output.ink import Dot, Stroke, Words, ring_path
+from widehem.core.marking.made import cut_words
+from widehem.core.output.ink import Dot, Laid, Stroke, Words, ring_path
 from widehem.core.output.sheets import Sheets
 
 MARGIN = 2.0
@@ -41,21 +42,24 @@ def sheet_map_svg(sheets: Sheets) -> str:
                 rows.append(f'<circle class="l-{mark.kind}" cx="{mark.middle.x:.2f}" cy="{mark.middle.y:.2f}" r="0.5"/>')
             elif mark.text == "FOLD":
                 rows.append(_words(mark, 1.5))
-        label_lines = laid.marked.label
-        middle = label_lines.middle
-        for i, line in enumerate(label_lines.lines[:2]):
-            look = "t-name" if i == 0 else "t-note"
-            size = 1.9 if i == 0 else 1.35
-            words = line.split(",")[0] if i == 0 else line.rsplit(",", 1)[0]
-            y = middle.y + laid.dy + i * 2.4
-            rows.append(
-                f'<text class="{look} t-middle" x="{middle.x + laid.dx:.2f}" y="{y:.2f}" font-size="{size}">{escape(words)}</text>'
-            )
     rows.append("</g>")
     if sheets.paper.width:
         rows += _grid(sheets)
+    rows += [row for laid in sheets.layout.pieces for row in _name(laid, sheets.scale)]
     rows.append("</svg>")
     return "".join(rows)
+
+
+def _name(laid: Laid, scale: float) -> list[str]:
+    """What the piece is and how it is cut, over the grid."""
+    label, rows = laid.marked.label, []
+    x, y = (label.middle.x + laid.dx) * scale, (label.middle.y + laid.dy) * scale
+    for i, words in enumerate((laid.marked.piece.title, f"cut {cut_words(laid.marked.piece)}")):
+        look, size = ("t-name", 1.9) if i == 0 else ("t-note", 1.35)
+        rows.append(
+            f'<text class="{look} t-middle halo" x="{x:.2f}" y="{y + i * 2.2:.2f}" font-size="{size}">{escape(words)}</text>'
+        )
+    return rows
 
 
 def _words(words: Words, size: float) -> str:
