@@ -71,17 +71,34 @@ class Doubts(unittest.TestCase):
         self.assertEqual(doubts(typical), ())
 
     def test_each_rule_fires_on_what_it_is_for(self):
-        self.assertEqual(rules_raised(waist=300), {"range"})
-        self.assertEqual(rules_raised(high_bust=92, bust=88), {"order"})
-        self.assertEqual(rules_raised(high_bust=90, bust=88), set())
-        self.assertEqual(rules_raised(waist_hip=34, waist_knee=34), {"order"})
-        self.assertEqual(rules_raised(waist=108, hip=104), {"waist over hip"})
-        self.assertEqual(rules_raised(bust_front=38, bust=88), {"sums"})
-        self.assertEqual(rules_raised(inside_leg=76, crotch_depth=27, waist_floor=110), {"sums"})
-        self.assertEqual(rules_raised(snp_waist_back=46, nape_waist=41), {"sums"})
-        self.assertEqual(rules_raised(height=164, waist_hip=26), {"proportion"})
-        self.assertEqual(rules_raised(height=164, waist_knee=59), set())
+        for rule, measures in (
+            ("range", {"waist": 300}),
+            ("order", {"high_bust": 92, "bust": 88}),
+            ("order", {"waist_hip": 34, "waist_knee": 34}),
+            ("waist over hip", {"waist": 108, "hip": 104}),
+            ("sums", {"bust_front": 38, "bust": 88}),
+            ("sums", {"inside_leg": 76, "crotch_depth": 27, "waist_floor": 110}),
+            ("sums", {"snp_waist_back": 46, "nape_waist": 41}),
+            ("proportion", {"height": 164, "waist_hip": 26}),
+            ("proportion", {"bust": 88, "across_back": 37}),
+        ):
+            self.assertIn(rule, rules_raised(**measures), measures)
         self.assertEqual(set(RULES), {"range", "readings", "order", "waist over hip", "sums", "proportion"})
+
+    def test_no_rule_fires_on_what_is_usual(self):
+        for measures in (
+            {"height": 164, "waist_knee": 59, "waist_hip": 20.5},
+            {"waist": 105, "hip": 104},
+            {"bust": 88, "high_bust": 84, "across_back": 35, "across_chest": 33.5},
+            {"wrist": 16, "hand": 21, "upper_arm": 29, "ankle": 23, "calf": 36, "thigh": 56},
+        ):
+            self.assertEqual(rules_raised(**measures), set(), measures)
+
+    def test_the_figure_table_decides_what_is_in_proportion(self):
+        child = {"height": 128, "bust": 62, "high_bust": 62, "waist": 57, "hip": 66.5}
+        self.assertEqual(doubts(chart_of(child, figure="child")), ())
+        self.assertEqual({d.rule for d in doubts(chart_of({"bust": 96, "across_back": 41}))}, {"proportion"})
+        self.assertEqual(doubts(chart_of({"bust": 96, "across_back": 39.5}, figure="straight")), ())
 
     def test_readings_apart_more_on_a_girth_than_on_a_length(self):
         def apart(code, first, second):

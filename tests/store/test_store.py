@@ -5,6 +5,7 @@ import threading
 import unittest
 from pathlib import Path
 
+from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.config import Config
 from alembic.migration import MigrationContext
@@ -48,6 +49,18 @@ class Tables(StoreCase):
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
         self.assertEqual(ScriptDirectory.from_config(config).get_current_head(), HEAD)
+
+    def test_a_store_of_the_first_version_is_brought_up_to_date(self):
+        wearer_id = self.wearer()
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
+        config.set_main_option("sqlalchemy.url", f"sqlite:///{self.folder / 'widehem.sqlite3'}")
+        self.store.close()
+        command.downgrade(config, "0001")
+        again = Store(self.folder)
+        self.addCleanup(again.close)
+        with again.read() as session:
+            self.assertEqual(find_wearer(session, wearer_id).figure, "curved")
 
     def test_the_pragmas_hold(self):
         with self.store.engine.connect() as connection:

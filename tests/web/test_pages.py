@@ -153,6 +153,22 @@ class Measure(WebCase):
         self.post("/wearers/2/readings", {"measure": "waist", "first": "110", "second": "110"})
         self.assertIn("Waist 110.0 is larger", self.get("/wearers/2/measure?at=hip"))
 
+    def test_what_is_not_read_is_estimated_and_never_mixed_up_with_a_reading(self):
+        page = self.get("/wearers/4/measure?at=waist_knee")
+        self.assertIn("≈58.5", page)
+        self.assertIn("estimated from height", page)
+        self.assertIn("0.36 × height 162.6", page)
+        self.assertIn("1 of them estimated", page)
+        self.assertNotIn("waist_knee", self.chart(4))
+        self.assertIn("cannot be drawn without waist to knee", self.get("/dockets/4/draft"), "an estimate is not a reading")
+
+    def test_the_figure_table_is_chosen_for_the_wearer(self):
+        self.assertEqual(self.chart(5).figure, "child")
+        self.post("/wearers/5/chart", {"figure": "straight", "taken_on": "2026-11-20"})
+        self.assertEqual(self.chart(5).figure, "straight")
+        self.post("/productions/1/wearers", {"wearer": "Una", "figure": "child"})
+        self.assertIn('<option value="child" selected>', self.get("/wearers/7/measure"))
+
     def test_what_the_chart_was_taken_over(self):
         self.post(
             "/wearers/1/chart",

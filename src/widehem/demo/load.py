@@ -41,7 +41,7 @@ def load_demo(store: Store) -> bool:
 
 
 def _wearer(session: Session, production: Production, person: Person) -> Wearer:
-    wearer = Wearer(production_id=production.id, name=person.name, role=person.role)
+    wearer = Wearer(production_id=production.id, name=person.name, role=person.role, figure=person.figure)
     session.add(wearer)
     session.flush()
     chart = ChartRow(

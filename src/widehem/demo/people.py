@@ -22,6 +22,7 @@ class Person:
     shoes: str
     readings: dict[str, str]
     unit: str = "cm"
+    figure: str = "curved"
 
 
 @dataclass(frozen=True)
@@ -70,10 +71,12 @@ PEOPLE = (
     Person(
         "Tam Quill", "The lamp child", date(2026, 9, 2), "vest", "",
         {"height": "128", "waist": "57", "hip": "66.5", "waist_hip": "15.5 / 17", "waist_knee": "44.5", "bust": "62", "high_bust": "62"},
+        figure="child",
     ),
     Person(
         "Ivo Brack", "The toll keeper", date(2026, 11, 5), "shirt", "boots",
         {"height": "183", "waist": "88 / 88", "hip": "100 / 99.8", "waist_hip": "19.5", "waist_knee": "46", "waist_floor": "113", "neck": "40", "bust": "101"},
+        figure="straight",
     ),
 )  # fmt: skip
 

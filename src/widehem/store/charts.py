@@ -44,10 +44,14 @@ def core_charts(session: Session, rows: Iterable[ChartRow]) -> dict[int, Chart]:
     for number, code, turn, ticks, typed, unit in session.execute(query):
         length = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
         last[number].setdefault(code, {})[turn] = length
+    wearers = select(Wearer.id, Wearer.figure).where(Wearer.id.in_({row.wearer_id for row in found.values()}))
+    figures = dict(session.execute(wearers).tuples().all())
     charts = {}
     for number, codes in last.items():
+        row = found[number]
         readings = {code: Reading(code, turns.get(1), turns.get(2)) for code, turns in codes.items()}
-        charts[number] = Chart({code: r for code, r in readings.items() if r.ticks is not None}, found[number].foundation)
+        kept = {code: reading for code, reading in readings.items() if reading.ticks is not None}
+        charts[number] = Chart(kept, row.foundation, figures[row.wearer_id])
     return charts
 
 

@@ -49,6 +49,7 @@ class Wearer(Base):
     production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"), index=True)
     name: Mapped[str] = mapped_column(String(120))
     role: Mapped[str] = mapped_column(String(120), default="")
+    figure: Mapped[str] = mapped_column(String(40), default="curved")
     created_at: Mapped[datetime] = mapped_column(default=now)
     production: Mapped[Production] = relationship(back_populates="wearers")
     charts: Mapped[list[ChartRow]] = relationship(back_populates="wearer", cascade="all, delete-orphan", order_by="ChartRow.id")

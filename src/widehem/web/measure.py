@@ -14,6 +14,8 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.doubt_groups import GroupState, grouped, widest_spread
 from widehem.core.body.doubts import GIRTH_SPREAD, doubts
+from widehem.core.body.estimates import Estimates, estimate, table_of
+from widehem.core.body.figure_tables import TABLES
 from widehem.core.body.measure import Measure
 from widehem.core.drafting.method import METHODS
 from widehem.core.output.svg_figure import figure_svg
@@ -98,6 +100,7 @@ def _render(
     method = METHODS[page.docket.method] if page.docket else None
     why = next((need.why for need in method.needs if need.measure == at), "") if method else ""
     at_index = codes.index(at)
+    estimates = estimate(page.chart, table_of(page.chart)) if any(page.chart) else None
 
     def to(code: str, which: str = which) -> str:
         usual = "garment" if page.docket else "all"
@@ -114,8 +117,8 @@ def _render(
         before=codes[at_index - 1] if at_index else "", after=codes[at_index + 1] if at_index + 1 < len(codes) else "",
         reading=page.chart.readings.get(at) or Reading(at), figure_svg=Markup(figure_svg(page.chart, codes, at)),
         selvedge=selvedge(page.wearer, page.docket, page.chart, "measure"),
-        slots=[*(_slot(state, page, to) for state in groups), _still(missing, codes, to)],
-        tally=_tally(groups, missing), next=_next(page, at, missing, groups, to), today=date.today(),
+        slots=[*(_slot(state, page, to) for state in groups), _still(missing, codes, to, estimates)],
+        tally=_tally(groups, missing), next=_next(page, at, missing, groups, to), today=date.today(), estimates=estimates, tables=TABLES, names_of={code: entry.name.lower() for code, entry in CATALOGUE.items()},
     )  # fmt: skip
 
 
@@ -141,17 +144,12 @@ def _slot(state: GroupState, page: Page, to: Any) -> Slot:
     return Slot(state.title, "true", "0", "to look at", words)
 
 
-def _still(missing: list[str], codes: list[str], to: Any) -> Slot:
-    words = CATALOGUE[missing[0]].name.lower() if missing else "all of this list"
-    verdict = "open" if missing else "true"
-    return Slot(
-        "Still to read",
-        verdict,
-        str(len(missing)),
-        f"of {len(codes)}",
-        f"next, {words}" if missing else words,
-        to(missing[0]) if missing else "",
-    )
+def _still(missing: list[str], codes: list[str], to: Any, estimates: Estimates | None) -> Slot:
+    if not missing:
+        return Slot("Still to read", "true", "0", f"of {len(codes)}", "all of this list")
+    estimated = sum(1 for code in missing if estimates is not None and estimates.get(code))
+    words = f"{estimated} of them estimated" if estimated else f"next, {CATALOGUE[missing[0]].name.lower()}"
+    return Slot("Still to read", "open", str(len(missing)), f"of {len(codes)}", words, to(missing[0]))
 
 
 def _tally(groups: tuple[GroupState, ...], missing: list[str]) -> str:
@@ -245,6 +243,8 @@ def about_chart(wearer_id: int) -> Any:
         row = open_chart(session, wearer)
         row.foundation, row.shoes = form.get("foundation", "").strip()[:200], form.get("shoes", "").strip()[:200]
         row.measured_by = form.get("measured_by", "").strip()[:120]
+        if form.get("figure") in TABLES:
+            wearer.figure = form["figure"]
         with suppress(ValueError):  # half a date: the one that stood there stays
             row.taken_on = date.fromisoformat(form.get("taken_on", ""))
     return redirect(

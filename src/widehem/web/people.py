@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -11,6 +12,7 @@ from sqlalchemy.orm import selectinload
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
+from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.method import METHODS
 from widehem.store.charts import core_charts
 from widehem.store.dockets import find_docket, productions
@@ -102,7 +104,7 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     }
     return render_template(
         "production.html",
-        production=found, charts=charts, looks=looks, missing=missing, wearers=wearers, methods=METHODS, names=names, errors=errors, typed=typed,
+        production=found, charts=charts, looks=looks, missing=missing, wearers=wearers, methods=METHODS, tables=TABLES, names=names, errors=errors, typed=typed,
         selvedge=Selvedge(found), slots=_slots(found, charts, looks, missing), tally="", next=_next(found, missing),
     )  # fmt: skip
 
@@ -155,11 +157,22 @@ def add_wearer(production_id: int) -> Any:
     with current_store().write() as session:
         if session.get(Production, production_id) is None:
             abort(404)
-        wearer = Wearer(production_id=production_id, name=name[:LONGEST], role=typed.get("role", "").strip()[:LONGEST])
+        wearer = Wearer(
+            production_id=production_id,
+            name=name[:LONGEST],
+            role=typed.get("role", "").strip()[:LONGEST],
+            figure=figure_code(typed),
+        )
         session.add(wearer)
         session.flush()
         number = wearer.id
     return redirect(url_for("measure.chart", wearer_id=number), 303)
+
+
+def figure_code(form: Mapping[str, str]) -> str:
+    """The figure table chosen in a form; curved when it is none of them."""
+    code = form.get("figure", "")
+    return code if code in TABLES else "curved"
 
 
 @pages.post("/productions/<int:production_id>/dockets")

@@ -41,10 +41,11 @@ class ChartError(ValueError):
 
 @dataclass(frozen=True)
 class Chart:
-    """Readings by code, with what they were taken over. Immutable."""
+    """Readings by code, with what they were taken over and the figure table they are judged by. Immutable."""
 
     readings: Mapping[str, Reading] = field(default_factory=dict)
     foundation: str = ""
+    figure: str = "curved"
 
     def get(self, code: str) -> float | None:
         """The value that counts, cm, or None when it was not read."""
@@ -63,14 +64,14 @@ class Chart:
 
     def with_value(self, code: str, length: Length) -> Chart:
         """The chart as it would be with this one measure read anew."""
-        return Chart({**self.readings, code: Reading(code, length)}, self.foundation)
+        return Chart({**self.readings, code: Reading(code, length)}, self.foundation, self.figure)
 
     def key(self) -> tuple[tuple[str, int], ...]:
         """What a draft depends on, hashable."""
         return tuple((code, r.ticks) for code, r in sorted(self.readings.items()) if r.ticks is not None)
 
 
-def chart_of(values: Mapping[str, float | int | str], unit: Unit = "cm") -> Chart:
+def chart_of(values: Mapping[str, float | int | str], unit: Unit = "cm", figure: str = "curved") -> Chart:
     """A chart from plain values: numbers in the unit, or words like '38 1/2'.
 
     Raises ChartError naming the measure and the figure.
@@ -86,4 +87,4 @@ def chart_of(values: Mapping[str, float | int | str], unit: Unit = "cm") -> Char
         except LengthError as error:
             raise ChartError(f"{code}: {error}") from None
         readings[code] = Reading(code, length)
-    return Chart(readings)
+    return Chart(readings, figure=figure)

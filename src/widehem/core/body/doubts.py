@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
+from widehem.core.body.estimates import predicted, table_of
 from widehem.core.units import CM_PER_INCH, Saying, say
 
 
@@ -197,24 +198,20 @@ def sums(chart: Chart) -> Iterator[Doubt]:
         yield Doubt("sums", entry.group, entry.measures, words, max(low - figure, figure - high))
 
 
-STEP_LENGTH = 1.2
-_FROM_HEIGHT = {"waist_hip": 0.125, "waist_knee": 0.36, "waist_floor": 0.635, "waist_ankle": 0.58, "nape_waist": 0.25}
+STEPS = {"girth": 2.0, "arc": 2.0, "length": 1.2, "width": 0.8}
+STEPS_MOST = 3
 
 
 @rule("proportion")
 def proportion(chart: Chart) -> Iterator[Doubt]:
-    """A length more than three usual steps from what the height foretells."""
-    height = chart.get("height")
-    if height is None:
-        return
-    for code, share in _FROM_HEIGHT.items():
-        value = chart.get(code)
-        if value is None or abs(value - share * height) <= 3 * STEP_LENGTH:
+    """A figure more than three usual steps from what the others foretell by the wearer's figure table."""
+    table = table_of(chart)
+    for code in chart:
+        if code not in table.formulas:
             continue
-        words = say(
-            f"{_name(code)} is {{0}}; at a height of {{1}} most come near {{2u}}: read it again.",
-            value,
-            height,
-            share * height,
-        )
-        yield Doubt("proportion", "Proportion", (code, "height"), words, abs(value - share * height))
+        value, near = chart.get(code) or 0.0, predicted(chart, table, code)
+        step = STEPS[CATALOGUE[code].kind]
+        if near is None or abs(value - near) <= STEPS_MOST * step + 1e-9:
+            continue
+        words = say(f"{_name(code)} is {{0}}; with the other measures most come near {{1u}}: read it again.", value, near)
+        yield Doubt("proportion", "Proportion", (code,), words, abs(value - near))
