@@ -201,6 +201,11 @@ class Board(WebCase):
         ):
             self.get(f"/dockets/1/draft?{odd}")
 
+    def test_an_address_that_cannot_be_understood_is_told_and_the_rest_is_drawn(self):
+        page = self.get("/dockets/1/draft?o.length=abc&e.hip=5cm&slip=settings")
+        self.assertIn("Length: &#34;abc&#34; is not a length", page)
+        self.assertIn("102.8 on 97.8", page)
+
     def test_a_tried_setting_redraws_and_the_canonical_address_is_pushed(self):
         response = self.client.get(
             "/dockets/1/draft?good=&e.waist=1.5&e.hip=5&o.length=23+1%2F2+in", headers={"HX-Request": "true"}

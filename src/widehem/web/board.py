@@ -69,7 +69,7 @@ def draft(docket_id: int) -> Response:
         good = read_state(method, kept, _parsed(request.args["good"]))
         state = _read_form(method, chart, good, trouble)
     else:
-        state = good = read_state(method, kept, request.args)
+        state = good = read_state(method, kept, request.args, trouble.errors)
     made, state = _draw(method, chart, state, good, trouble)
     response = make_response(_render(docket, row, chart, method, state, made, trouble))
     if is_htmx():

@@ -73,12 +73,19 @@ def kept_settings(options: Mapping[str, str], ease: Mapping[str, str]) -> dict[s
     return {**{OPTION + code: text for code, text in options.items()}, **{EASE + code: text for code, text in ease.items()}}
 
 
-def read_state(method: Method, kept: Mapping[str, str], given: Mapping[str, str]) -> BoardState:
-    """The state an address names; what it does not understand is left out."""
+def read_state(
+    method: Method, kept: Mapping[str, str], given: Mapping[str, str], errors: dict[str, str] | None = None
+) -> BoardState:
+    """The state an address names; what cannot be understood is left out, and told in errors by its key."""
     state = BoardState(kept)
     for key, text in given.items():
-        if known_setting(method, key):
-            state = state.with_setting(key, text.strip()[:60])
+        if not known_setting(method, key):
+            continue
+        try:
+            state = state.with_setting(key, read_setting(method, key, text[:60], "cm") if text.strip() else "")
+        except OptionError as error:
+            if errors is not None:
+                errors[key] = str(error)
     step = given.get("step", "")
     return replace(
         state,
