@@ -59,11 +59,11 @@ def _load(wearer_id: int, docket_id: int | None, at: str) -> Page:
         return Page(wearer, docket, row, core_chart(session, row), past, accepted)
 
 
-def _codes(page: Page, which: str) -> list[str]:
-    """The measures of the list: what the garment needs, in catalogue order, or all."""
-    if which == "all" or page.docket is None:
+def listed(docket: Docket | None, which: str) -> list[str]:
+    """The measures of a list: what the garment needs, in catalogue order, or all."""
+    if which == "all" or docket is None:
         return list(CATALOGUE)
-    needs = {*METHODS[page.docket.method].uses(), *ALWAYS}
+    needs = {*METHODS[docket.method].uses(), *ALWAYS}
     return [code for code in CATALOGUE if code in needs]
 
 
@@ -83,7 +83,7 @@ def _render(
 ) -> str:
     page = _load(wearer_id, docket_id, at)
     which = which if which in ("garment", "all") else ("garment" if page.docket else "all")
-    codes = _codes(page, which)
+    codes = listed(page.docket, which)
     missing = [code for code in codes if code not in page.chart]
     if at not in CATALOGUE:
         at = missing[0] if missing else codes[0]

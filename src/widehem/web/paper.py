@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import re
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
@@ -23,6 +22,7 @@ from widehem.store.dockets import find_docket, keep_paper
 from widehem.store.models import Docket
 from widehem.web.board import load
 from widehem.web.board_state import canonical, draft_of, kept_settings
+from widehem.web.files import handed
 from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
@@ -150,10 +150,7 @@ def keep(docket_id: int) -> Any:
 
 def _file(docket: Docket, data: bytes | str, kind: str, ending: str, mimetype: str) -> Response:
     """A file to take, named after wearer and garment."""
-    stem = re.sub(r"[^A-Za-z0-9]+", "-", f"{docket.wearer.name} {docket.name} {kind}").strip("-").lower() or "pattern"
-    response = Response(data, mimetype=mimetype)
-    response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{ending}"'
-    return response
+    return handed(data, f"{docket.wearer.name} {docket.name} {kind}.{ending}", mimetype)
 
 
 def _pattern(docket: Docket, made: Draft) -> Pattern:

@@ -1,0 +1,106 @@
+"""Charts between the store and files: what is handed out, and what would change when a file comes in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload
+
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import Chart, Reading
+from widehem.core.body.chart_file import FiledChart
+from widehem.store.charts import add_reading, core_charts, open_chart
+from widehem.store.models import Production, Wearer
+
+
+def filed(wearer: Wearer, chart: Chart) -> FiledChart:
+    """A wearer's newest chart as it goes into a file."""
+    row = wearer.charts[-1] if wearer.charts else None
+    readings = {code: chart.readings[code] for code in CATALOGUE if code in chart.readings}
+    if row is None:
+        return FiledChart(wearer.name, wearer.role, wearer.figure)
+    return FiledChart(
+        wearer.name, wearer.role, wearer.figure, row.taken_on, row.foundation, row.shoes, row.measured_by, readings
+    )
+
+
+def company(session: Session, production_id: int) -> list[tuple[Wearer, Chart]]:
+    """Every wearer of a production with the chart that counts, by name."""
+    query = select(Wearer).where(Wearer.production_id == production_id).order_by(Wearer.name)
+    wearers = list(session.scalars(query.options(selectinload(Wearer.charts))))
+    read = core_charts(session, [wearer.charts[-1] for wearer in wearers if wearer.charts])
+    return [(wearer, read[wearer.charts[-1].id] if wearer.charts else Chart(figure=wearer.figure)) for wearer in wearers]
+
+
+def filed_charts(session: Session, production_id: int) -> list[FiledChart]:
+    """The newest charts of a whole production."""
+    return [filed(wearer, chart) for wearer, chart in company(session, production_id)]
+
+
+@dataclass(frozen=True)
+class Change:
+    """One reading a file would change: what stands on the chart now and what the file says."""
+
+    code: str
+    now: Reading | None
+    new: Reading
+
+
+@dataclass(frozen=True)
+class Incoming:
+    """What a file would do to one wearer."""
+
+    chart: FiledChart
+    known: bool
+    changes: tuple[Change, ...]
+
+
+def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) -> list[Incoming]:
+    """What would change, wearer by wearer; names are compared without case. Nothing is stored."""
+    there = {wearer.name.lower(): chart for wearer, chart in company(session, production_id)}
+    found = []
+    for filed_chart in charts:
+        now = there.get(filed_chart.wearer.lower())
+        changes = tuple(
+            Change(code, now.readings.get(code) if now else None, reading)
+            for code, reading in filed_chart.readings.items()
+            if now is None or not _same(now.readings.get(code), reading)
+        )
+        found.append(Incoming(filed_chart, now is not None, changes))
+    return found
+
+
+def _same(now: Reading | None, new: Reading) -> bool:
+    """Whether a reading from a file says what stands on the chart already; a missing second reading changes nothing."""
+    if now is None:
+        return False
+    pairs = ((now.first, new.first), (now.second, new.second))
+    return all(b is None or (a is not None and a.ticks == b.ticks) for a, b in pairs)
+
+
+def take_in(session: Session, production: Production, charts: Iterable[FiledChart]) -> tuple[int, int]:
+    """Store what a file says, all of it in one go; returns how many wearers are new and how many readings were added."""
+    by_name = {wearer.name.lower(): wearer for wearer in production.wearers}
+    incoming = look_at(session, production.id, charts)
+    begun = added = 0
+    for entry in incoming:
+        filed_chart = entry.chart
+        wearer = by_name.get(filed_chart.wearer.lower())
+        if wearer is None:
+            wearer = Wearer(
+                production_id=production.id, name=filed_chart.wearer, role=filed_chart.part, figure=filed_chart.figure
+            )
+            session.add(wearer)
+            session.flush()
+            begun += 1
+        row = open_chart(session, wearer, filed_chart.read_on)
+        if not entry.known:
+            row.foundation, row.shoes, row.measured_by = filed_chart.foundation, filed_chart.shoes, filed_chart.read_by
+        for change in entry.changes:
+            for turn, length in ((1, change.new.first), (2, change.new.second)):
+                if length is not None:
+                    add_reading(session, row, change.code, turn, length)
+                    added += 1
+    return begun, added
