@@ -15,18 +15,23 @@ import tempfile
 import threading
 import time
 from collections.abc import Callable
+from datetime import date
 from pathlib import Path
 
 from shapely import Polygon
 
 import widehem.core.drafting.methods  # noqa: F401 - registers the methods
 from tests.bodies import skirt_chart
+from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.drafting.method import METHODS, Draft, draft
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.pdf_sheets import sheets_pdf
 from widehem.core.output.sheets import PAPERS
 from widehem.core.output.svg_board import board_svg
+from widehem.core.units import TICKS_PER_CM
+from widehem.store.database import Store
+from widehem.store.models import ChartRow, Production, ReadingRow, Wearer
 
 METHOD = METHODS["skirt.two_panel"]
 PEOPLE, ROUNDS = 10, 12
@@ -123,6 +128,28 @@ serve.serve(Path(sys.argv[1]), "127.0.0.1", 0, 10, demo=True)
 """
 
 
+def large_company(folder: Path) -> None:
+    """A production of 500 wearers with five charts each, thirty readings on the newest and ten on the others."""
+    store = Store(folder)
+    codes = list(CATALOGUE)[:30]
+    with store.write() as session:
+        production = Production(name="A crowd", company="")
+        session.add(production)
+        session.flush()
+        for n in range(500):
+            wearer = Wearer(production_id=production.id, name=f"Extra {n:03}", role="crowd")
+            session.add(wearer)
+            session.flush()
+            for chart_number in range(5):
+                chart = ChartRow(wearer_id=wearer.id, taken_on=date.today(), foundation="", shoes="", measured_by="")
+                session.add(chart)
+                session.flush()
+                for code in codes if chart_number == 4 else codes[:10]:
+                    ticks = round(CATALOGUE[code].typical * (0.95 + n / 5000) * TICKS_PER_CM)
+                    session.add(ReadingRow(chart_id=chart.id, measure=code, ticks=ticks, typed="", unit="cm"))
+    store.close()
+
+
 def web() -> None:
     print("\nweb: anchor: an empty page of the same server")
     with tempfile.TemporaryDirectory() as folder:
@@ -131,7 +158,7 @@ def web() -> None:
         try:
             assert server.stdout is not None
             port = int(server.stdout.readline().split(":")[2].split()[0])
-            connection = http.client.HTTPConnection("127.0.0.1", port)
+            connection = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
             fetch(connection, "/empty")
             line("start-up with a fresh demo, to the first answer", time.perf_counter() - began, "s", None, "target 2 s")
             anchor = statistics.median(fetch(connection, "/empty") for _ in range(100))
@@ -140,6 +167,7 @@ def web() -> None:
             def redraft(n: int) -> str:
                 return f"/dockets/1/draft?m.waist={70 + n * 0.05:.2f}cm&step=8"
 
+            large_company(Path(folder) / "data")
             alone = [fetch(connection, redraft(200 + n)) for n in range(60)]
             line("redraft, one person, median", statistics.median(alone), "ms", anchor)
             line("redraft, one person, 95 of 100 within", p95(alone), "ms", anchor, "target 100 ms")
@@ -157,6 +185,16 @@ def web() -> None:
                     "ms",
                     anchor,
                     "target 150 ms",
+                )
+            for path in ("/productions/2", "/productions/2/company", "/productions/2/company?find=extra+12"):
+                words = f"500 wearers: {path}"
+                fetch(connection, path)
+                line(
+                    f"{words}, median",
+                    statistics.median(fetch(connection, path) for _ in range(5)),
+                    "ms",
+                    anchor,
+                    "target 300 ms",
                 )
             crowd(port, redraft, 0)
             for words, think in (("each about every second", 1.0), ("each without a pause", 0.0)):

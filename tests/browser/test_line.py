@@ -249,9 +249,43 @@ class AtTheTable(BrowserCase):
         self.assertIn("No answer from the workroom", self.text("#lost"))
 
 
+class Company(BrowserCase):
+    def test_finding_somebody_and_going_to_the_gap(self):
+        self.open("/productions/1")
+        self.page.click("text=Whole company")
+        self.calm()
+        self.page.locator("h1").click()
+        self.page.keyboard.press("/")
+        self.page.keyboard.type("widow")
+        self.page.keyboard.press("Enter")
+        self.calm()
+        self.assertEqual(self.page.locator(".company tbody tr").count(), 1)
+        self.page.click(".zones >> text=Across")
+        self.calm()
+        self.assertEqual(self.page.locator(".company tbody tr").count(), 1, "what was looked for stays")
+        self.page.click(".company td a.dots >> nth=0")
+        self.calm()
+        self.assertIn("Chart of Hester Vane", self.text("h1"))
+        self.assertIn("at=shoulder", self.page.url)
+        self.assert_quiet()
+
+    def test_a_file_is_looked_at_then_stored(self):
+        self.open("/productions/1")
+        rows = b"wearer,waist\nOdile Marsh,79\nPip Reed,80\n"
+        self.page.set_input_files("#f-file", {"name": "charts.csv", "mimeType": "text/csv", "buffer": rows})
+        self.page.click("text=Look at it first")
+        self.calm()
+        self.assertIn("nothing is stored yet", self.text(".sub"))
+        self.assert_accessible()
+        self.page.click("text=Store 2 measures")
+        self.calm()
+        self.assertIn("Pip Reed", self.text(".bench"))
+        self.assert_quiet()
+
+
 class Access(BrowserCase):
     PATHS = (
-        "/", "/productions/1", "/wearers/1/measure", "/wearers/2/measure?at=hip&list=all", "/dockets/1/draft?step=8", "/dockets/1/draft?slip=settings",
+        "/", "/productions/1", "/productions/1/company", "/wearers/1/measure", "/wearers/2/measure?at=hip&list=all", "/dockets/1/draft?step=8", "/dockets/1/draft?slip=settings",
         "/dockets/2/draft?slip=checks&lit=girth.waist", "/dockets/4/draft", "/dockets/1/cut", "/nowhere",
     )  # fmt: skip
 

@@ -12,7 +12,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.store.charts import add_reading, core_charts, open_chart
-from widehem.store.models import Production, Wearer
+from widehem.store.models import AcceptedDoubt, Production, Wearer
 
 
 def filed(wearer: Wearer, chart: Chart) -> FiledChart:
@@ -34,6 +34,17 @@ def company(session: Session, production_id: int) -> list[tuple[Wearer, Chart]]:
     return [(wearer, read[wearer.charts[-1].id] if wearer.charts else Chart(figure=wearer.figure)) for wearer in wearers]
 
 
+def accepted_doubts(session: Session, chart_ids: Iterable[int]) -> dict[int, set[str]]:
+    """Keys of the doubts that are kept knowingly, by chart."""
+    found: dict[int, set[str]] = {}
+    rows = session.execute(
+        select(AcceptedDoubt.chart_id, AcceptedDoubt.doubt).where(AcceptedDoubt.chart_id.in_(list(chart_ids)))
+    )
+    for chart_id, doubt in rows:
+        found.setdefault(chart_id, set()).add(doubt)
+    return found
+
+
 def filed_charts(session: Session, production_id: int) -> list[FiledChart]:
     """The newest charts of a whole production."""
     return [filed(wearer, chart) for wearer, chart in company(session, production_id)]
@@ -50,25 +61,26 @@ class Change:
 
 @dataclass(frozen=True)
 class Incoming:
-    """What a file would do to one wearer."""
+    """What a file would do to one wearer, called as on the chart when known."""
 
     chart: FiledChart
+    name: str
     known: bool
     changes: tuple[Change, ...]
 
 
 def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) -> list[Incoming]:
     """What would change, wearer by wearer; names are compared without case. Nothing is stored."""
-    there = {wearer.name.lower(): chart for wearer, chart in company(session, production_id)}
+    there = {wearer.name.lower(): (wearer.name, chart) for wearer, chart in company(session, production_id)}
     found = []
     for filed_chart in charts:
-        now = there.get(filed_chart.wearer.lower())
+        name, now = there.get(filed_chart.wearer.lower(), (filed_chart.wearer, None))
         changes = tuple(
             Change(code, now.readings.get(code) if now else None, reading)
             for code, reading in filed_chart.readings.items()
             if now is None or not _same(now.readings.get(code), reading)
         )
-        found.append(Incoming(filed_chart, now is not None, changes))
+        found.append(Incoming(filed_chart, name, now is not None, changes))
     return found
 
 

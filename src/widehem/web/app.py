@@ -10,7 +10,7 @@ from werkzeug.exceptions import HTTPException
 
 from widehem import __version__
 from widehem.store.database import Store
-from widehem.web import board, files, measure, paper, people, show
+from widehem.web import board, company, files, measure, paper, people, show
 
 POLICY = "; ".join(
     (
@@ -57,7 +57,7 @@ def create_app(store: Store) -> Flask:
     app.extensions["widehem.store"] = store
     CSRFProtect(app)
     show.set_up(app)
-    for blueprint in (people.pages, measure.pages, board.pages, paper.pages, files.pages):
+    for blueprint in (people.pages, measure.pages, board.pages, paper.pages, files.pages, company.pages):
         app.register_blueprint(blueprint)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)

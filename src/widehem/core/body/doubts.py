@@ -46,9 +46,21 @@ def rule(name: str) -> Callable[[Rule], Rule]:
     return keep
 
 
+_raised: dict[object, tuple[Doubt, ...]] = {}
+_MOST_KEPT = 4096
+
+
 def doubts(chart: Chart) -> tuple[Doubt, ...]:
-    """Every doubt this chart raises, in the order of the rules."""
-    return tuple(doubt for function in RULES.values() for doubt in function(chart))
+    """Every doubt this chart raises, in the order of the rules. Remembered by what stands on the chart."""
+    said = frozenset((code, r.first and r.first.ticks, r.second and r.second.ticks) for code, r in chart.readings.items())
+    key = (chart.figure, said)
+    found = _raised.get(key)
+    if found is None:
+        found = tuple(doubt for function in RULES.values() for doubt in function(chart))
+        while len(_raised) >= _MOST_KEPT:
+            _raised.pop(next(iter(_raised)), None)
+        _raised[key] = found
+    return found
 
 
 def _name(code: str) -> str:

@@ -89,7 +89,7 @@ def _table(chart: Chart, codes: Sequence[str], wide: float, show: Display, *, bl
     heights = None
     if blank:
         heights = [
-            max(FIELD_HIGH * POINTS_PER_CM, sum(p.wrap(columns[0] * POINTS_PER_CM, 1000)[1] for p in row[0]) + 6)
+            max(FIELD_HIGH * POINTS_PER_CM, sum(p.wrap(columns[0] * POINTS_PER_CM - 8, 1000)[1] for p in row[0]) + 6)
             for row in rows
         ]
     return Table(rows, colWidths=[column * POINTS_PER_CM for column in columns], rowHeights=heights, style=style, hAlign="LEFT")

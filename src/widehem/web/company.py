@@ -1,0 +1,103 @@
+"""The whole company at a glance: every wearer by measure, with gaps, doubts and the age of the chart."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from flask import Blueprint, abort, render_template, request, url_for
+from markupsafe import Markup
+
+from widehem.core.body.catalogue import CATALOGUE, ZONES
+from widehem.core.body.chart import Chart
+from widehem.core.body.doubts import doubts
+from widehem.core.output.svg_strip import strip
+from widehem.store.files import accepted_doubts, company
+from widehem.store.models import Production, Wearer
+from widehem.web.hem import Next, Slot
+from widehem.web.here import current_store
+from widehem.web.selvedge import Selvedge
+from widehem.web.show import display
+
+pages = Blueprint("company", __name__)
+
+OLD_DAYS, OLD_CHILD_DAYS = 183, 56  # a chart older than this is read again before cloth is cut
+
+
+@dataclass(frozen=True)
+class Row:
+    """One wearer: the chart, which measures are in doubt, how old the chart is in days."""
+
+    wearer: Wearer
+    chart: Chart
+    doubted: frozenset[str]
+    age: int | None
+
+    @property
+    def old(self) -> bool:
+        return self.age is not None and self.age > (OLD_CHILD_DAYS if self.wearer.figure == "child" else OLD_DAYS)
+
+    @property
+    def age_words(self) -> str:
+        if self.age is None:
+            return "no chart"
+        if self.age < 14:
+            return "today" if self.age <= 0 else f"{self.age} day{'s' if self.age > 1 else ''}"
+        return f"{self.age // 7} weeks" if self.age < 120 else f"{self.age // 30} months"
+
+
+@pages.get("/productions/<int:production_id>/company")
+def table(production_id: int) -> str:
+    """The table of one zone of the body; a name can be looked for."""
+    zone = request.args.get("zone", ZONES[0])
+    zone = zone if zone in ZONES else ZONES[0]
+    wanted = request.args.get("find", "").strip()[:60]
+    with current_store().read() as session:
+        production = session.get(Production, production_id)
+        if production is None:
+            abort(404)
+        people = company(session, production_id)
+        accepted = accepted_doubts(session, [wearer.charts[-1].id for wearer, _ in people if wearer.charts])
+    rows = [_row(wearer, chart, accepted) for wearer, chart in people]
+    found = [row for row in rows if wanted.lower() in f"{row.wearer.name} {row.wearer.role}".lower()]
+    show = display()
+    codes = [code for code, entry in CATALOGUE.items() if entry.zone == zone]
+    strips = {}
+    for code in codes:
+        values = [(row.wearer.name, value) for row in found for value in (row.chart.get(code),) if value is not None]
+        least, most = (min(v for _, v in values), max(v for _, v in values)) if values else (0.0, 0.0)
+        label = f"{CATALOGUE[code].name}: {len(values)} wearers from {show.length(least)} to {show.full(most)}"
+        strips[code] = strip(values, label)
+    gaps = sum(1 for row in found for code in codes if code not in row.chart)
+    doubted, old = sum(1 for row in rows if row.doubted), sum(1 for row in rows if row.old)
+    slots = [
+        Slot(
+            "Wearers",
+            "true" if found else "open",
+            str(len(found)),
+            f"of {len(rows)}",
+            f"with {wanted}" if wanted else "all of them",
+        ),
+        Slot("Gaps in this table", "open" if gaps else "true", str(gaps), "to read", zone.lower()),
+        Slot(
+            "Doubts",
+            "look" if doubted else "true",
+            str(doubted),
+            "charts",
+            "with a figure to look at" if doubted else "none open",
+        ),
+        Slot("Age of charts", "look" if old else "true", str(old), "too old", "children after eight weeks"),
+    ]
+    return render_template(
+        "company.html", production=production, rows=found, codes=codes, catalogue=CATALOGUE, zones=ZONES, zone=zone, find=wanted,
+        strips={code: (Markup(entry.svg), entry.low, entry.high) if entry else None for code, entry in strips.items()},
+        selvedge=Selvedge(production), slots=slots, tally="",
+        next=Next("Back to the production", url_for("people.production", production_id=production_id)),
+    )  # fmt: skip
+
+
+def _row(wearer: Wearer, chart: Chart, accepted: dict[int, set[str]]) -> Row:
+    newest = wearer.charts[-1] if wearer.charts else None
+    kept = accepted.get(newest.id, set()) if newest else set()
+    doubted = frozenset(code for doubt in doubts(chart) if doubt.key not in kept for code in doubt.measures)
+    return Row(wearer, chart, doubted, (date.today() - newest.taken_on).days if newest else None)
