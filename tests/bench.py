@@ -32,6 +32,7 @@ from widehem.core.output.svg_board import board_svg
 from widehem.core.units import TICKS_PER_CM
 from widehem.store.database import Store
 from widehem.store.models import ChartRow, Production, ReadingRow, Wearer
+from widehem.web.serve import settle_down
 
 METHOD = METHODS["skirt.two_panel"]
 PEOPLE, ROUNDS = 10, 12
@@ -216,5 +217,6 @@ def web() -> None:
 
 if __name__ == "__main__":
     print(f"Python {sys.version.split()[0]}, {os.cpu_count()} processors\n")
+    settle_down()  # as the server does
     core()
     web()

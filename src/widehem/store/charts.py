@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from datetime import date
 from typing import cast
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from widehem.core.body.chart import Chart, Reading
@@ -35,24 +35,57 @@ def core_chart(session: Session, row: ChartRow | None) -> Chart:
     return core_charts(session, [row])[row.id] if row is not None else Chart()
 
 
+_known: dict[int, tuple[object, Chart]] = {}
+_MOST_KNOWN = 4096
+
+
 def core_charts(session: Session, rows: Iterable[ChartRow]) -> dict[int, Chart]:
-    """Several charts at once, by their number."""
+    """Several charts at once, by their number.
+
+    Readings are only ever added, so a chart is the same as long as its last reading is: those known are not read again.
+    """
     found = {row.id: row for row in rows}
-    columns = (ReadingRow.chart_id, ReadingRow.measure, ReadingRow.turn, ReadingRow.ticks, ReadingRow.typed, ReadingRow.unit)
-    query = select(*columns).where(ReadingRow.chart_id.in_(found)).order_by(ReadingRow.id)
-    last: dict[int, dict[str, dict[int, Length | None]]] = {number: {} for number in found}
-    for number, code, turn, ticks, typed, unit in session.execute(query):
-        length = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
-        last[number].setdefault(code, {})[turn] = length
     wearers = select(Wearer.id, Wearer.figure).where(Wearer.id.in_({row.wearer_id for row in found.values()}))
     figures = dict(session.execute(wearers).tuples().all())
-    charts = {}
-    for number, codes in last.items():
+    newest = (
+        select(ReadingRow.chart_id, func.max(ReadingRow.id)).where(ReadingRow.chart_id.in_(found)).group_by(ReadingRow.chart_id)
+    )
+    last = dict(session.execute(newest).tuples().all())
+    file = session.get_bind().engine.url.database
+    stamps: dict[int, object] = {
+        number: (file, row.created_at, last.get(number), row.foundation, figures[row.wearer_id])
+        for number, row in found.items()
+    }
+    charts = {number: _known[number][1] for number, stamp in stamps.items() if number in _known and _known[number][0] == stamp}
+    for number, readings in _readings(session, [number for number in found if number not in charts]).items():
         row = found[number]
-        readings = {code: Reading(code, turns.get(1), turns.get(2)) for code, turns in codes.items()}
-        kept = {code: reading for code, reading in readings.items() if reading.ticks is not None}
-        charts[number] = Chart(kept, row.foundation, figures[row.wearer_id])
+        charts[number] = Chart(readings, row.foundation, figures[row.wearer_id])
+        while len(_known) >= _MOST_KNOWN:
+            _known.pop(next(iter(_known)), None)
+        _known[number] = (stamps[number], charts[number])
     return charts
+
+
+def _readings(session: Session, numbers: list[int]) -> dict[int, dict[str, Reading]]:
+    """Of every measure and turn the last reading, by chart and code; what was struck out is left out."""
+    turns: dict[int, dict[str, dict[int, Length | None]]] = {number: {} for number in numbers}
+    if numbers:
+        columns = (
+            ReadingRow.chart_id,
+            ReadingRow.measure,
+            ReadingRow.turn,
+            ReadingRow.ticks,
+            ReadingRow.typed,
+            ReadingRow.unit,
+        )
+        query = select(*columns).where(ReadingRow.chart_id.in_(numbers)).order_by(ReadingRow.id)
+        for number, code, turn, ticks, typed, unit in session.execute(query):
+            length = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
+            turns[number].setdefault(code, {})[turn] = length
+    return {
+        number: {code: Reading(code, both.get(1), both.get(2)) for code, both in codes.items() if any(both.values())}
+        for number, codes in turns.items()
+    }
 
 
 def add_reading(session: Session, chart: ChartRow, code: str, turn: int, length: Length | None) -> None:

@@ -5,33 +5,49 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from sqlalchemy import select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.store.charts import add_reading, core_charts, open_chart
-from widehem.store.models import AcceptedDoubt, Production, Wearer
+from widehem.store.models import AcceptedDoubt, ChartRow, Production, Wearer
 
 
-def filed(wearer: Wearer, chart: Chart) -> FiledChart:
+@dataclass(frozen=True)
+class Measured:
+    """A wearer with the newest chart: its row (None when nothing was begun) and what it says."""
+
+    wearer: Wearer
+    row: ChartRow | None
+    chart: Chart
+
+
+def filed(person: Measured) -> FiledChart:
     """A wearer's newest chart as it goes into a file."""
-    row = wearer.charts[-1] if wearer.charts else None
-    readings = {code: chart.readings[code] for code in CATALOGUE if code in chart.readings}
+    wearer, row = person.wearer, person.row
     if row is None:
         return FiledChart(wearer.name, wearer.role, wearer.figure)
+    readings = {code: person.chart.readings[code] for code in CATALOGUE if code in person.chart.readings}
     return FiledChart(
         wearer.name, wearer.role, wearer.figure, row.taken_on, row.foundation, row.shoes, row.measured_by, readings
     )
 
 
-def company(session: Session, production_id: int) -> list[tuple[Wearer, Chart]]:
+def company(session: Session, production_id: int) -> list[Measured]:
     """Every wearer of a production with the chart that counts, by name."""
-    query = select(Wearer).where(Wearer.production_id == production_id).order_by(Wearer.name)
-    wearers = list(session.scalars(query.options(selectinload(Wearer.charts))))
-    read = core_charts(session, [wearer.charts[-1] for wearer in wearers if wearer.charts])
-    return [(wearer, read[wearer.charts[-1].id] if wearer.charts else Chart(figure=wearer.figure)) for wearer in wearers]
+    wearers = list(session.scalars(select(Wearer).where(Wearer.production_id == production_id).order_by(Wearer.name)))
+    newest = (
+        select(func.max(ChartRow.id)).join(Wearer).where(Wearer.production_id == production_id).group_by(ChartRow.wearer_id)
+    )
+    rows = {row.wearer_id: row for row in session.scalars(select(ChartRow).where(ChartRow.id.in_(newest)))}
+    charts = core_charts(session, rows.values())
+    found = []
+    for wearer in wearers:
+        row = rows.get(wearer.id)
+        found.append(Measured(wearer, row, charts[row.id] if row else Chart(figure=wearer.figure)))
+    return found
 
 
 def accepted_doubts(session: Session, chart_ids: Iterable[int]) -> dict[int, set[str]]:
@@ -47,7 +63,7 @@ def accepted_doubts(session: Session, chart_ids: Iterable[int]) -> dict[int, set
 
 def filed_charts(session: Session, production_id: int) -> list[FiledChart]:
     """The newest charts of a whole production."""
-    return [filed(wearer, chart) for wearer, chart in company(session, production_id)]
+    return [filed(person) for person in company(session, production_id)]
 
 
 @dataclass(frozen=True)
@@ -71,7 +87,7 @@ class Incoming:
 
 def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) -> list[Incoming]:
     """What would change, wearer by wearer; names are compared without case. Nothing is stored."""
-    there = {wearer.name.lower(): (wearer.name, chart) for wearer, chart in company(session, production_id)}
+    there = {person.wearer.name.lower(): (person.wearer.name, person.chart) for person in company(session, production_id)}
     found = []
     for filed_chart in charts:
         name, now = there.get(filed_chart.wearer.lower(), (filed_chart.wearer, None))

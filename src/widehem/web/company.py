@@ -12,7 +12,7 @@ from widehem.core.body.catalogue import CATALOGUE, ZONES
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.output.svg_strip import strip
-from widehem.store.files import accepted_doubts, company
+from widehem.store.files import Measured, accepted_doubts, company
 from widehem.store.models import Production, Wearer
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
@@ -26,12 +26,16 @@ OLD_DAYS, OLD_CHILD_DAYS = 183, 56  # a chart older than this is read again befo
 
 @dataclass(frozen=True)
 class Row:
-    """One wearer: the chart, which measures are in doubt, how old the chart is in days."""
+    """One wearer: the chart, which measures are in doubt, how old the chart is in days, where a measure is read.
+
+    href is put together by hand: a table of a large company has ten thousand of them.
+    """
 
     wearer: Wearer
     chart: Chart
     doubted: frozenset[str]
     age: int | None
+    href: str
 
     @property
     def old(self) -> bool:
@@ -57,8 +61,8 @@ def table(production_id: int) -> str:
         if production is None:
             abort(404)
         people = company(session, production_id)
-        accepted = accepted_doubts(session, [wearer.charts[-1].id for wearer, _ in people if wearer.charts])
-    rows = [_row(wearer, chart, accepted) for wearer, chart in people]
+        accepted = accepted_doubts(session, [person.row.id for person in people if person.row])
+    rows = [_row(person, accepted) for person in people]
     found = [row for row in rows if wanted.lower() in f"{row.wearer.name} {row.wearer.role}".lower()]
     show = display()
     codes = [code for code, entry in CATALOGUE.items() if entry.zone == zone]
@@ -96,8 +100,8 @@ def table(production_id: int) -> str:
     )  # fmt: skip
 
 
-def _row(wearer: Wearer, chart: Chart, accepted: dict[int, set[str]]) -> Row:
-    newest = wearer.charts[-1] if wearer.charts else None
-    kept = accepted.get(newest.id, set()) if newest else set()
-    doubted = frozenset(code for doubt in doubts(chart) if doubt.key not in kept for code in doubt.measures)
-    return Row(wearer, chart, doubted, (date.today() - newest.taken_on).days if newest else None)
+def _row(person: Measured, accepted: dict[int, set[str]]) -> Row:
+    kept = accepted.get(person.row.id, set()) if person.row else set()
+    doubted = frozenset(code for doubt in doubts(person.chart) if doubt.key not in kept for code in doubt.measures)
+    age = (date.today() - person.row.taken_on).days if person.row else None
+    return Row(person.wearer, person.chart, doubted, age, f"/wearers/{person.wearer.id}/measure?list=all&at=")

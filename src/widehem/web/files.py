@@ -17,7 +17,7 @@ from widehem.core.output.sheets import PAPERS
 from widehem.core.units import Unit
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_wearer
-from widehem.store.files import Incoming, filed, filed_charts, look_at, take_in
+from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at, take_in
 from widehem.store.models import Production
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
@@ -62,8 +62,9 @@ def chart_sheet(wearer_id: int) -> Response:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
-        chart = core_chart(session, latest_chart(session, wearer_id))
-        about, docket = filed(wearer, chart), wearer.dockets[0] if wearer.dockets else None
+        row = latest_chart(session, wearer_id)
+        chart = core_chart(session, row)
+        about, docket = filed(Measured(wearer, row, chart)), wearer.dockets[0] if wearer.dockets else None
     blank = request.args.get("blank") == "1"
     codes = listed(docket, request.args.get("list", "garment"))
     paper = PAPERS[request.args.get("paper", "a4")] if request.args.get("paper", "a4") in ("a4", "letter") else PAPERS["a4"]

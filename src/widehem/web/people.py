@@ -6,17 +6,15 @@ from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
-from sqlalchemy import select
-from sqlalchemy.orm import selectinload
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.method import METHODS
-from widehem.store.charts import core_charts
 from widehem.store.dockets import find_docket, productions
-from widehem.store.models import ChartRow, Docket, Production, Wearer
+from widehem.store.files import accepted_doubts, company
+from widehem.store.models import Docket, Production, Wearer
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import Selvedge
@@ -82,23 +80,16 @@ def production(production_id: int) -> str:
 
 def _production(production_id: int, errors: dict[str, str], typed: dict[str, str]) -> str:
     with current_store().read() as session:
-        query = select(Production).where(Production.id == production_id)
-        load = selectinload(Production.wearers).selectinload(Wearer.charts)
-        found = session.scalars(
-            query.options(
-                load.selectinload(ChartRow.readings), load.selectinload(ChartRow.accepted), selectinload(Production.dockets)
-            )
-        ).first()
+        found = session.get(Production, production_id)
         if found is None:
             abort(404)
-        newest = {wearer.id: wearer.charts[-1] for wearer in found.wearers if wearer.charts}
-        read = core_charts(session, newest.values())
-        charts = {wearer.id: read[newest[wearer.id].id] if wearer.id in newest else Chart() for wearer in found.wearers}
-        accepted = {
-            wearer.id: {a.doubt for a in wearer.charts[-1].accepted} if wearer.charts else set() for wearer in found.wearers
-        }
-        wearers = {wearer.id: wearer for wearer in found.wearers}
-    looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in accepted[number]) for number, chart in charts.items()}
+        _ = found.dockets
+        people = company(session, production_id)
+        accepted = accepted_doubts(session, [person.row.id for person in people if person.row])
+    charts = {person.wearer.id: person.chart for person in people}
+    kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
+    wearers = {person.wearer.id: person.wearer for person in people}
+    looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
     missing = {
         docket.id: charts[docket.wearer_id].missing(METHODS[docket.method].uses(docket.options)) for docket in found.dockets
     }

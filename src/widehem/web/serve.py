@@ -33,9 +33,7 @@ def serve(data: Path, host: str, port: int, threads: int, *, demo: bool = False)
     number = getattr(server, "effective_port", port)
     shown = f"[{host}]" if ":" in host else host
     print(f"Wide Hem is at http://{shown}:{number}  (stop it with Ctrl+C; the work is kept in {data})", flush=True)
-    gc.collect()
-    gc.freeze()  # what was loaded at the start stays; collecting it again and again would cost every hundredth redraft
-    gc.set_threshold(20_000, 20, 20)
+    settle_down()
     try:
         server.run()
     except KeyboardInterrupt:
@@ -44,3 +42,10 @@ def serve(data: Path, host: str, port: int, threads: int, *, demo: bool = False)
         server.close()
         store.close()
     return FINE
+
+
+def settle_down() -> None:
+    """What was loaded at the start stays: collecting it again and again would cost every hundredth redraft."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 20)
