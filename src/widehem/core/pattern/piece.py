@@ -128,9 +128,14 @@ class Piece:
         return points
 
     @cached_property
+    def sketch(self) -> tuple[Point, ...]:
+        """The outline to half a millimetre, kept: good enough to judge its shape and size by."""
+        return tuple(self.outline(0.05))
+
+    @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the stitching line, cm, within half a millimetre."""
-        xs, ys = zip(*self.outline(0.05), strict=True)
+        xs, ys = zip(*self.sketch, strict=True)
         return min(xs), min(ys), max(xs), max(ys)
 
     @cached_property

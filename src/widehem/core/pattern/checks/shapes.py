@@ -187,7 +187,7 @@ def level_hem(block: Block) -> Iterator[Check]:
 @checker
 def outlines(block: Block) -> Iterator[Check]:
     """Every outline is closed and does not cross itself."""
-    bad = [piece.name for piece in block.pieces if not Polygon(piece.outline(0.05)).is_valid]
+    bad = [piece.name for piece in block.pieces if not Polygon(piece.sketch).is_valid]
     count = len(block.pieces)
     tail = (
         f"The outline of {', '.join(bad)} crosses itself: look at its measures again."
