@@ -186,6 +186,24 @@ class AtTheTable(BrowserCase):
         page.mouse.up()
         self.assert_quiet()
 
+    def test_the_way_back_of_the_browser_goes_step_by_step(self):
+        self.open("/dockets/1/draft?step=5")
+        self.page.click("[aria-label='Step on']")
+        self.calm()
+        self.page.click("[aria-label='Hip ease, more']")
+        self.calm()
+        self.assertIn("e.hip=4.5+cm", self.page.url)
+        for step, ease in (("Step 6", "4.0"), ("Step 5", "4.0")):
+            self.page.go_back()
+            self.page.wait_for_selector(f".slip-head >> text={step} of 12")
+            self.assertEqual(self.page.input_value("[id='f-e.hip']"), ease)
+
+    def test_the_next_step_goes_into_the_field_when_it_is_here(self):
+        self.open("/wearers/4/measure")
+        self.page.locator("h1").click()
+        self.page.keyboard.press("n")
+        self.assertEqual(self.page.evaluate("document.activeElement.id"), "r-first")
+
     def test_switches_hide_what_they_name(self):
         self.open("/dockets/1/draft")
         page = self.page

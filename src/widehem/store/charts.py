@@ -46,11 +46,11 @@ def core_charts(session: Session, rows: Iterable[ChartRow]) -> dict[int, Chart]:
     """
     found = {row.id: row for row in rows}
     wearers = select(Wearer.id, Wearer.figure).where(Wearer.id.in_({row.wearer_id for row in found.values()}))
-    figures = dict(session.execute(wearers).tuples().all())
+    figures = dict(session.execute(wearers).all())
     newest = (
         select(ReadingRow.chart_id, func.max(ReadingRow.id)).where(ReadingRow.chart_id.in_(found)).group_by(ReadingRow.chart_id)
     )
-    last = dict(session.execute(newest).tuples().all())
+    last = dict(session.execute(newest).all())
     file = session.get_bind().engine.url.database
     stamps: dict[int, object] = {
         number: (file, row.created_at, last.get(number), row.foundation, figures[row.wearer_id])

@@ -57,6 +57,8 @@ def _from_csv(text: str, unit: Unit, notes: tuple[str, ...]) -> Understood:
         ]
     except csv.Error as error:
         raise FileProblem(f"The file is not CSV that can be read: {error}.") from None
+    if not rows:
+        raise FileProblem("The file is empty.")
     head = rows[0]
     if len(rows) - 1 > ROWS_MOST or len(head) > COLUMNS_MOST:
         words = f"{len(rows) - 1} rows and {len(head)} columns; {ROWS_MOST} and {COLUMNS_MOST} are the most"

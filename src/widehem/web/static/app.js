@@ -41,6 +41,16 @@
     event.preventDefault();
   });
 
+  // ---- a link to a field on this page goes into it ----
+  document.addEventListener("click", (event) => {
+    const link = event.target.closest('a[href^="#"]');
+    const target = link && document.querySelector(link.getAttribute("href"));
+    if (!target) return;
+    event.preventDefault();
+    target.focus();
+    target.scrollIntoView({ block: "nearest" });
+  });
+
   // ---- live forms: a change is sent at once, and only once though Enter and leaving the field both tell of it ----
   function send(field) {
     const form = field.closest("form[data-live]");

@@ -14,7 +14,9 @@ from widehem.core.geometry.points import Point
 from widehem.core.units import say
 
 USUAL_HIP_DEPTH = 20.5
-SETTLED = 3e-3  # cm
+PER_CENTIMETRE = 0.97  # cm that the shut waist grows shorter by when the side comes in by one
+SETTLED = 0.1  # cm: a correction this small leaves less than a tenth of a millimetre
+LITTLE, SETTLED_LOWERED = 0.02, 3e-3  # cm: lowering a side changes its waist a little, so look once more
 WORTH_SAYING = 0.1  # cm: what is less is trued on the paper without a word
 LETTERS = {"back": "LMN", "front": "PQR"}
 SHORTER = {("back", 1): (0,), ("back", 2): (0, 1), ("back", 3): (0, 0.5, 1), ("front", 1): (0,), ("front", 2): (2, 1)}
@@ -153,13 +155,17 @@ def settle(back: Laid, front: Laid, up: float) -> tuple[Laid, Laid]:
     side is lowered until both are equal; again until nothing moves."""
     for _ in range(12):
         over = (back.over(), front.over())
-        back, front = (replace(laid, inset=laid.inset + extra, up=up) for laid, extra in zip((back, front), over, strict=True))
+        back, front = (
+            replace(laid, inset=laid.inset + extra / PER_CENTIMETRE, up=up)
+            for laid, extra in zip((back, front), over, strict=True)
+        )
         lengths = (back.side().length, front.side().length)
         if lengths[0] > lengths[1]:
             back = _lower(back, *lengths)
         else:
             front = _lower(front, lengths[1], lengths[0])
-        if max(abs(over[0]), abs(over[1])) < SETTLED:
+        lowered = abs(lengths[0] - lengths[1])
+        if max(abs(over[0]), abs(over[1])) < (SETTLED if lowered < LITTLE else SETTLED_LOWERED):
             break
     return back, front
 
