@@ -100,6 +100,35 @@ class People(WebCase):
             self.assertIn(words, page)
 
 
+class Renaming(WebCase):
+    def test_names_are_changed_and_never_emptied(self):
+        self.post("/dockets/1/rename", {"name": "Rope skirt"})
+        self.post("/dockets/1/rename", {"name": " "})
+        self.assertIn("<h1>Rope skirt</h1>", self.get("/dockets/1/draft"))
+        self.post("/wearers/1/chart", {"name": "Odile M.", "part": "Ferrier", "foundation": "corset"})
+        page = self.get("/productions/1")
+        self.assertIn("Odile M.", page)
+        self.assertIn("Ferrier", page)
+        self.post("/productions/1/about", {"name": "", "company": "Q"})
+        self.assertIn("The Lantern Ferry", self.get("/"))
+
+    def test_a_wearer_is_deleted_with_everything_once_the_name_is_written_out(self):
+        self.assertEqual(json.loads(self.client.get("/wearers/1/chart.json").data)["charts"][0]["wearer"], "Odile Marsh")
+        response = self.post("/wearers/1/delete", {"sure": "odile"})
+        self.assertIn("nothing was deleted", self.get(response.headers["Location"]))
+        self.post("/wearers/1/delete", {"sure": "odile marsh"})
+        self.assertNotIn("Odile Marsh", self.get("/productions/1"))
+        self.get("/dockets/1/draft", 404)
+        self.get("/wearers/1/measure", 404)
+
+    def test_a_production_is_deleted_once_its_name_is_written_out(self):
+        page = self.post("/productions/1/delete", {"sure": "ferry"}, 422).get_data(as_text=True)
+        self.assertIn("Nothing was deleted", page)
+        self.post("/productions/1/delete", {"sure": "The Lantern Ferry"})
+        self.assertIn("No production is begun yet", self.get("/"))
+        self.get("/wearers/2/measure", 404)
+
+
 class Measure(WebCase):
     def chart(self, wearer=1):
         with self.store.read() as session:

@@ -30,7 +30,7 @@ from widehem.web.board_state import (
     kept_settings,
     read_setting,
     read_state,
-)  # fmt: skip
+)
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
@@ -142,10 +142,20 @@ def _render(
         for group, names in keys.items()
     }
     context: dict[str, Any] = {
-        "docket": docket, "row": row, "method": method, "state": state, "to": to, "fields": fields, "trouble": trouble,
-        "draft": made, "good": state.query(), "views": VIEWS, "changes": sorted(state.tried),
-        "meanwhile": "meanwhile" in request.args, "links": _setting_links(state, to, fields),
-    }  # fmt: skip
+        "docket": docket,
+        "row": row,
+        "method": method,
+        "state": state,
+        "to": to,
+        "fields": fields,
+        "trouble": trouble,
+        "draft": made,
+        "good": state.query(),
+        "views": VIEWS,
+        "changes": sorted(state.tried),
+        "meanwhile": "meanwhile" in request.args,
+        "links": _setting_links(state, to, fields),
+    }
     if made is None:
         words = "not drawn"
         context["selvedge"] = selvedge(docket.wearer, docket, chart, "draft", words)

@@ -93,11 +93,20 @@ def table(production_id: int) -> str:
         Slot("Age of charts", "look" if old else "true", str(old), "too old", "children after eight weeks"),
     ]
     return render_template(
-        "company.html", production=production, rows=found, codes=codes, catalogue=CATALOGUE, zones=ZONES, zone=zone, find=wanted,
+        "company.html",
+        production=production,
+        rows=found,
+        codes=codes,
+        catalogue=CATALOGUE,
+        zones=ZONES,
+        zone=zone,
+        find=wanted,
         strips={code: (Markup(entry.svg), entry.low, entry.high) if entry else None for code, entry in strips.items()},
-        selvedge=Selvedge(production), slots=slots, tally="",
+        selvedge=Selvedge(production),
+        slots=slots,
+        tally="",
         next=Next("Back to the production", url_for("people.production", production_id=production_id)),
-    )  # fmt: skip
+    )
 
 
 def _row(person: Measured, accepted: dict[int, set[str]]) -> Row:

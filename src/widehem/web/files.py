@@ -72,6 +72,18 @@ def chart_sheet(wearer_id: int) -> Response:
     return handed(data, f"{wearer.name} chart{' blank' if blank else ''}.pdf", "application/pdf")
 
 
+@pages.get("/wearers/<int:wearer_id>/chart.json")
+def wearer_file(wearer_id: int) -> Response:
+    """The newest chart of one wearer, every reading as it was typed."""
+    with current_store().read() as session:
+        wearer = find_wearer(session, wearer_id)
+        if wearer is None:
+            abort(404)
+        row = latest_chart(session, wearer_id)
+        about = filed(Measured(wearer, row, core_chart(session, row)))
+    return handed(charts_json([about]), f"{wearer.name} chart.json", "application/json")
+
+
 @pages.post("/productions/<int:production_id>/charts")
 def look(production_id: int) -> Any:
     """Look at a file before it is stored: what would change, what was not understood."""
@@ -117,10 +129,27 @@ def _preview(production_id: int, found: Understood | None, data: bytes, name: st
     slots = [
         Slot("Wearers in the file", "true" if incoming else "open", str(len(incoming)), "", f"{new} of them new"),
         Slot("Measures that change", "true" if changes else "open", str(changes), "", "what stands there stays in the history"),
-        Slot("Not understood", "not" if problems else "true", str(problems), "cells", "mend the file, or leave them out" if problems else "everything is clear"),
-    ]  # fmt: skip
+        Slot(
+            "Not understood",
+            "not" if problems else "true",
+            str(problems),
+            "cells",
+            "mend the file, or leave them out" if problems else "everything is clear",
+        ),
+    ]
     return render_template(
-        "import.html", production=production, found=found, incoming=incoming, changes=changes, name=name, error=error, catalogue=CATALOGUE,
-        data=base64.b64encode(data).decode(), unit=display().unit, selvedge=Selvedge(production), slots=slots if found else [], tally="",
+        "import.html",
+        production=production,
+        found=found,
+        incoming=incoming,
+        changes=changes,
+        name=name,
+        error=error,
+        catalogue=CATALOGUE,
+        data=base64.b64encode(data).decode(),
+        unit=display().unit,
+        selvedge=Selvedge(production),
+        slots=slots if found else [],
+        tally="",
         next=Next("Back to the production", url_for("people.production", production_id=production_id)),
-    )  # fmt: skip
+    )

@@ -105,21 +105,48 @@ def _render(
     def to(code: str, which: str = which) -> str:
         usual = "garment" if page.docket else "all"
         return url_for(
-            "measure.chart", wearer_id=wearer_id, at=code or None, list=which if which != usual else None,
+            "measure.chart",
+            wearer_id=wearer_id,
+            at=code or None,
+            list=which if which != usual else None,
             docket=page.docket.id if page.docket else None,
-        )  # fmt: skip
+        )
 
     return render_template(
         "measure.html",
-        wearer=page.wearer, docket=page.docket, row=page.row, chart=page.chart, codes=codes, zones=zones, at=CATALOGUE[at], which=which,
-        number=at_index + 1, missing=missing, mine=mine, accepted=page.accepted, doubtful=doubtful, to=to, typed=typed or {},
-        errors=errors or {}, past=page.past, why=why, method=method,
-        before=codes[at_index - 1] if at_index else "", after=codes[at_index + 1] if at_index + 1 < len(codes) else "",
-        reading=page.chart.readings.get(at) or Reading(at), figure_svg=Markup(figure_svg(page.chart, codes, at)),
+        wearer=page.wearer,
+        docket=page.docket,
+        row=page.row,
+        chart=page.chart,
+        codes=codes,
+        zones=zones,
+        at=CATALOGUE[at],
+        which=which,
+        number=at_index + 1,
+        missing=missing,
+        mine=mine,
+        accepted=page.accepted,
+        doubtful=doubtful,
+        to=to,
+        typed=typed or {},
+        errors=errors or {},
+        past=page.past,
+        why=why,
+        method=method,
+        before=codes[at_index - 1] if at_index else "",
+        after=codes[at_index + 1] if at_index + 1 < len(codes) else "",
+        reading=page.chart.readings.get(at) or Reading(at),
+        figure_svg=Markup(figure_svg(page.chart, codes, at)),
         selvedge=selvedge(page.wearer, page.docket, page.chart, "measure"),
         slots=[*(_slot(state, page, to) for state in groups), _still(missing, codes, to, estimates)],
-        tally=_tally(groups, missing), next=_next(page, at, missing, groups, to), today=date.today(), estimates=estimates, tables=TABLES, names_of={code: entry.name.lower() for code, entry in CATALOGUE.items()},
-    )  # fmt: skip
+        tally=_tally(groups, missing),
+        next=_next(page, at, missing, groups, to),
+        today=date.today(),
+        estimates=estimates,
+        tables=TABLES,
+        unsure=request.args.get("sure") == "no",
+        names_of={code: entry.name.lower() for code, entry in CATALOGUE.items()},
+    )
 
 
 def _slot(state: GroupState, page: Page, to: Any) -> Slot:
@@ -243,6 +270,8 @@ def about_chart(wearer_id: int) -> Any:
         row = open_chart(session, wearer)
         row.foundation, row.shoes = form.get("foundation", "").strip()[:200], form.get("shoes", "").strip()[:200]
         row.measured_by = form.get("measured_by", "").strip()[:120]
+        wearer.name = form.get("name", "").strip()[:120] or wearer.name
+        wearer.role = form.get("part", wearer.role).strip()[:120]
         if form.get("figure") in TABLES:
             wearer.figure = form["figure"]
         with suppress(ValueError):  # half a date: the one that stood there stays

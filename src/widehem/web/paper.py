@@ -80,16 +80,32 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
     printed = len(sheets.printed)
     return render_template(
         "cut.html",
-        docket=docket, draft=made, pattern=pattern, sheets=sheets, plan=plan, plans=PLANS, papers=PAPERS, scales=SCALES, paper=paper, scale=scale,
-        kinds=KINDS, amounts={**amounts, **typed}, errors=errors, map=Markup(sheet_map_svg(sheets)), printed=printed,
+        docket=docket,
+        draft=made,
+        pattern=pattern,
+        sheets=sheets,
+        plan=plan,
+        plans=PLANS,
+        papers=PAPERS,
+        scales=SCALES,
+        paper=paper,
+        scale=scale,
+        kinds=KINDS,
+        amounts={**amounts, **typed},
+        errors=errors,
+        map=Markup(sheet_map_svg(sheets)),
+        printed=printed,
         selvedge=selvedge(docket.wearer, docket, made.chart, "cut", f"{len(pattern.pieces)} pieces"),
         slots=[*(slot_of(check) for check in checks), _paper_slot(sheets), _cloth_slot(pattern, show)],
         tally=tally(checks),
         next=Next(
             f"Take {printed} sheets of {PAPERS[paper].name}" if PAPERS[paper].width else "Take the one big page",
-            url_for(".sheets_file", docket_id=docket_id, paper=paper, scale=scale), "Back to the block", url_for("board.draft", docket_id=docket_id), file=True,
+            url_for(".sheets_file", docket_id=docket_id, paper=paper, scale=scale),
+            "Back to the block",
+            url_for("board.draft", docket_id=docket_id),
+            file=True,
         ),
-    )  # fmt: skip
+    )
 
 
 def _paper_slot(sheets: Sheets) -> Slot:

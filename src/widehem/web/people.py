@@ -12,7 +12,7 @@ from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.method import METHODS
-from widehem.store.dockets import find_docket, productions
+from widehem.store.dockets import find_docket, find_wearer, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.models import Docket, Production, Wearer
 from widehem.web.hem import Next, Slot
@@ -95,9 +95,21 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     }
     return render_template(
         "production.html",
-        production=found, charts=charts, looks=looks, missing=missing, wearers=wearers, methods=METHODS, tables=TABLES, names=names, errors=errors, typed=typed,
-        selvedge=Selvedge(found), slots=_slots(found, charts, looks, missing), tally="", next=_next(found, missing),
-    )  # fmt: skip
+        production=found,
+        charts=charts,
+        looks=looks,
+        missing=missing,
+        wearers=wearers,
+        methods=METHODS,
+        tables=TABLES,
+        names=names,
+        errors=errors,
+        typed=typed,
+        selvedge=Selvedge(found),
+        slots=_slots(found, charts, looks, missing),
+        tally="",
+        next=_next(found, missing),
+    )
 
 
 def _slots(
@@ -207,3 +219,59 @@ def delete_docket(docket_id: int) -> Any:
         production_id = found.production_id
         session.delete(found)
     return redirect(url_for(".production", production_id=production_id), 303)
+
+
+@pages.post("/dockets/<int:docket_id>/rename")
+def rename_docket(docket_id: int) -> Any:
+    """Call the garment by another name; an empty name leaves the old one."""
+    with current_store().write() as session:
+        found = find_docket(session, docket_id)
+        if found is None:
+            abort(404)
+        found.name = request.form.get("name", "").strip()[:LONGEST] or found.name
+    return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)
+
+
+@pages.post("/wearers/<int:wearer_id>/delete")
+def delete_wearer(wearer_id: int) -> Any:
+    """Delete a wearer with the charts and dockets, once the name is written out."""
+    with current_store().write() as session:
+        wearer = find_wearer(session, wearer_id)
+        if wearer is None:
+            abort(404)
+        if not _written_out(wearer.name):
+            return redirect(url_for("measure.chart", wearer_id=wearer_id, sure="no"), 303)
+        production_id = wearer.production_id
+        session.delete(wearer)
+    return redirect(url_for(".production", production_id=production_id), 303)
+
+
+@pages.post("/productions/<int:production_id>/about")
+def about_production(production_id: int) -> Any:
+    """Rename a production or its company; an empty name leaves the old one."""
+    with current_store().write() as session:
+        found = session.get(Production, production_id)
+        if found is None:
+            abort(404)
+        found.name = request.form.get("name", "").strip()[:LONGEST] or found.name
+        found.company = request.form.get("company", "").strip()[:LONGEST]
+    return redirect(url_for(".production", production_id=production_id), 303)
+
+
+@pages.post("/productions/<int:production_id>/delete")
+def delete_production(production_id: int) -> Any:
+    """Delete a production with everything in it, once its name is written out."""
+    with current_store().write() as session:
+        found = session.get(Production, production_id)
+        if found is None:
+            abort(404)
+        if not _written_out(found.name):
+            words = f"Write {found.name} in the field to delete it with everyone in it. Nothing was deleted."
+            return _production(production_id, {"sure": words}, dict(request.form.items())), 422
+        session.delete(found)
+    return redirect(url_for(".index"), 303)
+
+
+def _written_out(name: str) -> bool:
+    """Whether the form repeats a name, which nobody does by mistake."""
+    return request.form.get("sure", "").strip().lower() == name.lower()

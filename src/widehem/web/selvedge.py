@@ -42,10 +42,14 @@ def selvedge(wearer: Wearer, docket: Docket | None, chart: Chart, station: str, 
     docket_id = docket.id if docket else None
     found = [
         Station(
-            "Measure", url_for("measure.chart", wearer_id=wearer.id, docket=docket_id), "bare" if not read else "done" if not missing else "half",
-            measured, "1", station == "measure",
+            "Measure",
+            url_for("measure.chart", wearer_id=wearer.id, docket=docket_id),
+            "bare" if not read else "done" if not missing else "half",
+            measured,
+            "1",
+            station == "measure",
         )
-    ]  # fmt: skip
+    ]
     if docket:
         drafted = "needs " + names(missing) if missing else ""
         open_ = "bare" if missing else "done"
