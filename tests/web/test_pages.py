@@ -191,6 +191,12 @@ class Measure(WebCase):
         self.assertNotIn("waist_knee", self.chart(4))
         self.assertIn("cannot be drawn without waist to knee", self.get("/dockets/4/draft"), "an estimate is not a reading")
 
+    def test_what_a_measure_moves_is_told(self):
+        self.assertIn("One centimetre more here moves", self.get("/wearers/1/measure?at=waist"))
+        page = self.get("/wearers/1/measure?at=waist_knee")
+        self.assertRegex(page, r"more here moves (back|front) [a-z ]+ by \+1\.0")
+        self.assertNotIn("more here moves", self.get("/wearers/1/measure?at=neck"))
+
     def test_the_figure_table_is_chosen_for_the_wearer(self):
         self.assertEqual(self.chart(5).figure, "child")
         self.post("/wearers/5/chart", {"figure": "straight", "taken_on": "2026-11-20"})

@@ -18,11 +18,14 @@ from widehem.core.body.estimates import Estimates, estimate, table_of
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.body.measure import Measure
 from widehem.core.drafting.method import METHODS
+from widehem.core.drafting.option import OptionError
+from widehem.core.drafting.sensitivity import Move, next_to_read, what_moves
 from widehem.core.output.svg_figure import figure_svg
 from widehem.core.units import Length, LengthError, parse_length
 from widehem.store.charts import accept_doubt, add_reading, core_chart, history, latest_chart, open_chart
 from widehem.store.dockets import find_docket, find_wearer
 from widehem.store.models import ChartRow, Docket, ReadingRow, Wearer
+from widehem.web.board_state import EASE, OPTION, kept_settings, values
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
@@ -143,6 +146,7 @@ def _render(
         next=_next(page, at, missing, groups, to),
         today=date.today(),
         estimates=estimates,
+        moves=_moves(page, at),
         tables=TABLES,
         unsure=request.args.get("sure") == "no",
         names_of={code: entry.name.lower() for code, entry in CATALOGUE.items()},
@@ -184,10 +188,31 @@ def _tally(groups: tuple[GroupState, ...], missing: list[str]) -> str:
     return f"{look} to look at, {len(missing)} to come"
 
 
+MOVES_SHOWN = 3
+
+
+def _moves(page: Page, code: str) -> tuple[Move, ...]:
+    """What one centimetre more in this measure moves on the garment; nothing when its settings cannot be read."""
+    if page.docket is None or not any(page.chart):
+        return ()
+    method = METHODS[page.docket.method]
+    settings = kept_settings(page.docket.options, page.docket.ease)
+    if code not in method.uses(page.docket.options):
+        return ()
+    try:
+        return what_moves(method, page.chart, code, values(method, settings, OPTION), values(method, settings, EASE))[
+            :MOVES_SHOWN
+        ]
+    except OptionError:
+        return ()
+
+
 def _next(page: Page, at: str, missing: list[str], groups: tuple[GroupState, ...], to: Any) -> Next:
     looking = [doubt for group in groups for doubt in group.open]
     back = ("Back to the production", url_for("people.production", production_id=page.wearer.production_id))
-    needed = [code for code in missing if page.docket is None or code in METHODS[page.docket.method].uses(page.docket.options)]
+    needed = list(missing)
+    if page.docket is not None:
+        needed = list(next_to_read(METHODS[page.docket.method], page.chart, page.docket.options))
     if needed:
         there = needed[0] == at
         return Next(f"Read {CATALOGUE[needed[0]].name.lower()}", "#r-first" if there else to(needed[0]), *back)

@@ -1,0 +1,63 @@
+"""How touchy a draft is: what one centimetre more in a measure moves."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import Chart, Reading
+from widehem.core.body.estimates import estimate, table_of
+from widehem.core.drafting.method import Draft, Method, draft
+from widehem.core.drafting.option import OptionError, Value
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.units import Length, ticks_of
+
+STEP = 1.0  # cm
+WORTH_TELLING = 0.05  # cm
+
+
+@dataclass(frozen=True)
+class Move:
+    """An edge that changes: piece, edge, by how much (cm) for one centimetre more."""
+
+    piece: str
+    edge: str
+    by: float
+
+
+def filled_in(chart: Chart) -> Chart:
+    """The chart with estimates where nothing was read; only to try things on, never to cut by."""
+    found = estimate(chart, table_of(chart)).found if any(chart) else {}
+    guesses = {code: Reading(code, Length(ticks_of(entry.cm), "", "cm")) for code, entry in found.items()}
+    return Chart({**guesses, **chart.readings}, chart.foundation, chart.figure)
+
+
+def what_moves(
+    method: Method, chart: Chart, code: str, options: Mapping[str, Value] | None = None, ease: Mapping[str, Value] | None = None
+) -> tuple[Move, ...]:
+    """Edges that change when this measure is a centimetre more, the most first; nothing when it cannot be drafted."""
+    whole = filled_in(chart)
+    value = whole.get(code)
+    if value is None or code not in CATALOGUE:
+        return ()
+    more = whole.with_value(code, Length(ticks_of(value + STEP), "", "cm"))
+    try:
+        before, after = _lengths(draft(method, whole, options, ease)), _lengths(draft(method, more, options, ease))
+    except (CannotDraft, OptionError):
+        return ()
+    moves = [
+        Move(piece, edge, after[piece, edge] - length) for (piece, edge), length in before.items() if (piece, edge) in after
+    ]
+    return tuple(sorted((m for m in moves if abs(m.by) >= WORTH_TELLING), key=lambda m: -abs(m.by)))
+
+
+def _lengths(made: Draft) -> dict[tuple[str, str], float]:
+    return {(piece.name, edge.name): edge.length for piece in made.block.pieces for edge in piece.edges}
+
+
+def next_to_read(method: Method, chart: Chart, options: Mapping[str, Value] | None = None) -> tuple[str, ...]:
+    """The missing measures of a method, those that move the draft most first."""
+    missing = chart.missing(method.uses(options))
+    weight = {code: sum(abs(move.by) for move in what_moves(method, chart, code, options)) for code in missing}
+    return tuple(sorted(missing, key=lambda code: -weight[code]))
