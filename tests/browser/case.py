@@ -1,17 +1,14 @@
 """A running server on a store of its own and a headless Chromium in front of it."""
 
 import shutil
-import tempfile
 import threading
 import unittest
-from pathlib import Path
 
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import sync_playwright
 from waitress import create_server
 
-from widehem.demo.load import load_demo
-from widehem.store.database import Store
+from tests.stores import fresh_store
 from widehem.web.app import create_app
 
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
@@ -36,12 +33,7 @@ class BrowserCase(unittest.TestCase):
         cls.playwright.stop()
 
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.store = Store(Path(folder.name))
-        self.addCleanup(self.store.close)
-        if self.demo:
-            load_demo(self.store)
+        self.store = fresh_store(self, demo=self.demo)
         self.server = create_server(create_app(self.store), host="127.0.0.1", port=0, threads=6)
         thread = threading.Thread(target=self.server.run, daemon=True)
         thread.start()

@@ -1,9 +1,7 @@
 """What is kept, and that nothing of it is lost."""
 
-import tempfile
 import threading
 import unittest
-from pathlib import Path
 
 from alembic import command
 from alembic.autogenerate import compare_metadata
@@ -14,6 +12,7 @@ from sqlalchemy import select, text
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm.exc import StaleDataError
 
+from tests.stores import fresh_store
 from widehem.core.units import parse_length
 from widehem.demo.load import load_demo
 from widehem.demo.people import GARMENTS, PEOPLE
@@ -25,11 +24,8 @@ from widehem.store.models import Base, ChartRow, Docket, Production, ReadingRow,
 
 class StoreCase(unittest.TestCase):
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.folder = Path(folder.name) / "data"
-        self.store = Store(self.folder)
-        self.addCleanup(self.store.close)
+        self.store = fresh_store(self)
+        self.folder = self.store.folder
 
     def wearer(self):
         with self.store.write() as session:

@@ -1,12 +1,9 @@
 """An application on an empty or a demo store, and a client that carries the CSRF token."""
 
 import re
-import tempfile
 import unittest
-from pathlib import Path
 
-from widehem.demo.load import load_demo
-from widehem.store.database import Store
+from tests.stores import fresh_store
 from widehem.web.app import create_app
 
 
@@ -14,12 +11,7 @@ class WebCase(unittest.TestCase):
     demo = True
 
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.store = Store(Path(folder.name))
-        self.addCleanup(self.store.close)
-        if self.demo:
-            load_demo(self.store)
+        self.store = fresh_store(self, demo=self.demo)
         self.app = create_app(self.store)
         self.client = self.app.test_client()
 

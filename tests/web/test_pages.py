@@ -294,6 +294,9 @@ class Board(WebCase):
         page = self.get("/dockets/1/draft?step=4")
         self.assertIn("hip 38 1/2 ÷ 4 + hip ease 1 5/8 ÷ 2", page)
         self.assertNotRegex(re.sub(r"<[^>]+>", " ", page), r"\d cm\b")
+        settings = re.sub(r"<[^>]+>", " ", self.get("/dockets/1/draft?slip=settings").split('class="slip')[1])
+        self.assertNotRegex(settings.split("<footer")[0], r"\d\.\d")
+        self.assertIn("typed 78.0 cm", self.get("/wearers/1/measure?at=waist"))
 
 
 class Cut(WebCase):
@@ -325,8 +328,13 @@ class Cut(WebCase):
 
     def test_a_wrong_allowance_is_told(self):
         page = self.post("/dockets/1/cut", {"plan": "cloth", "a.hem": "40", "paper": "a4"}, 422).get_data(as_text=True)
-        self.assertIn("Hem: 40.0 cm is outside 0 to 15 cm", page)
+        self.assertIn("Hem: 40.0 is outside 0 to 15.0 cm", page)
         self.assertIn('value="40"', page)
+
+    def test_a_wrong_allowance_is_told_in_the_unit_it_was_written_in(self):
+        self.client.set_cookie("wh_unit", "in")
+        page = self.post("/dockets/1/cut", {"plan": "cloth", "a.hem": "40", "paper": "a4"}, 422).get_data(as_text=True)
+        self.assertIn("Hem: 40 is outside 0 to 5 7/8 in", page)
 
     def test_what_cannot_be_drawn_leads_back_to_the_board(self):
         self.assertEqual(self.client.get("/dockets/4/cut").status_code, 303)

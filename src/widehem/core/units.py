@@ -61,6 +61,11 @@ class Length:
     def cm(self) -> float:
         return cm_of(self.ticks)
 
+    @property
+    def as_typed(self) -> str:
+        """The words as given, with the unit they were read in."""
+        return with_unit(self.typed, self.unit)
+
 
 def cm_of(ticks: int) -> float:
     """Ticks to centimetres."""
@@ -127,6 +132,13 @@ def parse_length(text: str, unit: Unit, *, least_cm: float = 0.0) -> Length:
     return Length(value, typed, "in" if used[-1] in ("in", "ft") else "cm")
 
 
+def with_unit(text: str, unit: Unit) -> str:
+    """What was typed, with its unit made plain: '70' in cm to '70 cm', '5 ft' stays. Raises LengthError."""
+    typed = parse_length(text, unit).typed
+    names_unit = parse_length(text, "cm").ticks == parse_length(text, "in").ticks
+    return typed if names_unit else f"{typed} {unit}"
+
+
 @dataclass(frozen=True)
 class Display:
     """How lengths are shown: the unit, and the finest inch fraction (8 or 16)."""
@@ -159,9 +171,6 @@ class Display:
     def other(self) -> Display:
         """The same manner in the other unit."""
         return Display("in" if self.unit == "cm" else "cm", self.fraction)
-
-    def of(self, unit: Unit) -> Display:
-        return self if unit == self.unit else self.other()
 
     def setting(self, cm: float) -> str:
         """A figure somebody chose: with a second place where it has one, '1.25' but '2.0'."""

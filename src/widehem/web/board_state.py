@@ -14,17 +14,10 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.method import Draft, Method, draft
 from widehem.core.drafting.option import Option, OptionError, Value
-from widehem.core.units import Display, LengthError, Unit, parse_length
+from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
 
 OPTION, EASE, MEASURE = "o.", "e.", "m."
 SLIPS = ("steps", "settings", "checks")
-
-
-def canonical(text: str, unit: Unit) -> str:
-    """What was typed, with its unit made plain. Raises LengthError."""
-    parsed = parse_length(text, unit)
-    names_unit = parse_length(text, "cm").ticks == parse_length(text, "in").ticks
-    return parsed.typed if names_unit else f"{parsed.typed} {unit}"
 
 
 @dataclass(frozen=True)
@@ -117,10 +110,10 @@ def read_setting(method: Method, key: str, text: str, unit: Unit) -> str:
     option = setting_of(method, key)
     if option is not None:
         option.read(text, unit)
-        return canonical(text, unit) if option.kind == "length" else text.strip()
+        return with_unit(text, unit) if option.kind == "length" else text.strip()
     entry = CATALOGUE[key[2:]]
     try:
-        found = canonical(text, unit)
+        found = with_unit(text, unit)
         parse_length(found, unit, least_cm=1)
     except LengthError as error:
         raise OptionError(f"{entry.name}: {error}") from None

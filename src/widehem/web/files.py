@@ -18,7 +18,7 @@ from widehem.core.units import Unit
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_wearer
 from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at, take_in
-from widehem.store.models import Production
+from widehem.store.models import Docket, Production
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.measure import listed
@@ -58,30 +58,29 @@ def chart_sheet(wearer_id: int) -> Response:
     """The chart as a sheet: blank to fill by hand, or filled."""
     from widehem.core.output.pdf_chart import chart_pdf
 
-    with current_store().read() as session:
-        wearer = find_wearer(session, wearer_id)
-        if wearer is None:
-            abort(404)
-        row = latest_chart(session, wearer_id)
-        chart = core_chart(session, row)
-        about, docket = filed(Measured(wearer, row, chart)), wearer.dockets[0] if wearer.dockets else None
+    person, docket = _measured(wearer_id)
     blank = request.args.get("blank") == "1"
     codes = listed(docket, request.args.get("list", "garment"))
     paper = PAPERS[request.args.get("paper", "a4")] if request.args.get("paper", "a4") in ("a4", "letter") else PAPERS["a4"]
-    data = chart_pdf(about, chart, codes, paper, display(), blank=blank)
-    return handed(data, f"{wearer.name} chart{' blank' if blank else ''}.pdf", "application/pdf")
+    data = chart_pdf(filed(person), person.chart, codes, paper, display(), blank=blank)
+    return handed(data, f"{person.wearer.name} chart{' blank' if blank else ''}.pdf", "application/pdf")
 
 
 @pages.get("/wearers/<int:wearer_id>/chart.json")
 def wearer_file(wearer_id: int) -> Response:
     """The newest chart of one wearer, every reading as it was typed."""
+    person, _ = _measured(wearer_id)
+    return handed(charts_json([filed(person)]), f"{person.wearer.name} chart.json", "application/json")
+
+
+def _measured(wearer_id: int) -> tuple[Measured, Docket | None]:
+    """A wearer with the newest chart, and the first garment begun. 404 when there is no such wearer."""
     with current_store().read() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
         row = latest_chart(session, wearer_id)
-        about = filed(Measured(wearer, row, core_chart(session, row)))
-    return handed(charts_json([about]), f"{wearer.name} chart.json", "application/json")
+        return Measured(wearer, row, core_chart(session, row)), wearer.dockets[0] if wearer.dockets else None
 
 
 @pages.post("/productions/<int:production_id>/charts")

@@ -17,11 +17,11 @@ from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, k
 from widehem.core.output.json_draft import draft_as_json
 from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, scale_named, sheets_for
 from widehem.core.output.svg_sheets import sheet_map_svg
-from widehem.core.units import Display, LengthError, parse_length
+from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.store.dockets import find_docket, keep_paper
 from widehem.store.models import Docket
 from widehem.web.board import load
-from widehem.web.board_state import canonical, draft_of, kept_settings
+from widehem.web.board_state import draft_of, kept_settings
 from widehem.web.files import handed
 from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_store
@@ -148,8 +148,8 @@ def keep(docket_id: int) -> Any:
                 amounts[kind] = docket.amounts[kind]
             continue
         try:
-            plan.with_amounts({kind: parse_length(text, show.unit).cm})
-            amounts[kind] = canonical(text, show.unit)
+            plan.with_amounts({kind: parse_length(text, show.unit).cm}, show)
+            amounts[kind] = with_unit(text, show.unit)
         except LengthError as error:
             errors[kind] = f"{KINDS[kind]}: {error}"
         except PlanError as error:

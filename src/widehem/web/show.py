@@ -10,7 +10,7 @@ from markupsafe import Markup, escape
 from werkzeug.wrappers import Response
 
 from widehem.core.pattern.check import Check
-from widehem.core.units import UNITS, Display, Saying
+from widehem.core.units import UNITS, Display, Saying, with_unit
 
 UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE = "wh_unit", "wh_fraction", "wh_keys"
 YEAR = 365 * 24 * 3600
@@ -97,6 +97,7 @@ def set_up(app: Flask) -> None:
             "said": said,
             "figure": figure,
             "check_unit": check_unit,
+            "with_unit": with_unit,
             "day": day,
             "verdict_words": VERDICT_WORDS,
             "whole": not is_htmx(),

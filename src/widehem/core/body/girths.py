@@ -17,7 +17,7 @@ GIRTHS = (
     ),
     Measure(
         "high_hip", "High hip", "girth", _BODY, 86, 42, 190,
-        "Measure down about 9 cm from the waist string to the top of the hip bone. Lay the tape round, level, without pulling it into the belly.",
+        "Measure down about a hand's breadth from the waist string to the top of the hip bone. Lay the tape round, level, without pulling it into the belly.",
         "Top of the hip bone", STANDING, loop("front", 71.0, 14.6), ("upper hip",),
     ),
     Measure(

@@ -57,9 +57,6 @@ class Point(NamedTuple):
         return Point(*by.transformPoint(self))
 
 
-ORIGIN = Point(0.0, 0.0)
-
-
 def angle_between(a: Point, b: Point) -> float:
     """The angle between two directions in degrees, 0 to 180."""
     return math.degrees(abs(math.atan2(a.cross(b), a.dot(b))))

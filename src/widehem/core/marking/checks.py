@@ -49,11 +49,11 @@ def _notches(block: Block, pattern: Pattern) -> Check:
                     pairs, apart = pairs + 1, max(apart, abs(distance - other))
     good = not alone and apart <= SEAM_TRUE
     words = say("Each meets its partner.") if good else say("{0u} apart at the widest: walk the seam and move one.", apart)
-    return Check("notches", "paper", "Notches in pairs", "true" if good else "not", "count", pairs, pairs + alone, say("each meets its partner" if good else "look along the seam"), words, (), f"of {pairs + alone}", pairs + alone)  # fmt: skip
+    return Check("notches", "paper", "Notches in pairs", "true" if good else "not", "count", pairs, pairs + alone, say("each meets its partner" if good else "look along the seam"), words, (), f"of {pairs + alone}")  # fmt: skip
 
 
 def _labels(pattern: Pattern) -> Check:
     short = [m.piece.title for m in pattern.pieces if len(m.label.lines) <= 2]
     count = len(pattern.pieces)
     words = f"{', '.join(short)}: only a short label fits." if short else "Every label is whole and touches no line."
-    return Check("labels", "paper", "Labels", "look" if short else "true", "count", count - len(short), count, say("whole, off the lines" if not short else "one is short"), say(words), (), f"of {count}", count)  # fmt: skip
+    return Check("labels", "paper", "Labels", "look" if short else "true", "count", count - len(short), count, say("whole, off the lines" if not short else "one is short"), say(words), (), f"of {count}")  # fmt: skip

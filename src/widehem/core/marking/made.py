@@ -13,6 +13,8 @@ from widehem.core.marking.plans import AllowancePlan, amounts_on
 from widehem.core.pattern.piece import Block, Piece
 from widehem.core.units import METRIC, Display
 
+TURNED_IN = 3.0  # cm of tape beyond the waist
+
 
 @dataclass(frozen=True)
 class Heading:
@@ -145,11 +147,7 @@ def _notions(block: Block, show: Display) -> tuple[str, ...]:
     found = []
     waist = next((block.girth(level) for level in block.levels if level.edge == "waist"), None)
     if waist is not None:
-        found.append(
-            f"Stay tape for the waist, {show.full(waist + 3)}, with 3 cm to turn"
-            if show.unit == "cm"
-            else f"Stay tape for the waist, {show.full(waist + 3)}"
-        )
+        found.append(f"Stay tape for the waist, {show.full(waist + TURNED_IN)}, with {show.full(TURNED_IN)} to turn in")
     if block.opening is not None and block.opening.length > 0 and block.opening.at != "none":
         where = "centre back" if block.opening.at == "centre_back" else "left side"
         found.append(f"Zip, {show.full(block.opening.length)}, {where}")

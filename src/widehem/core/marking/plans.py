@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from widehem.core.pattern.piece import Edge, Piece
-from widehem.core.units import CM_PER_INCH
+from widehem.core.units import CM_PER_INCH, METRIC, Display
 
 KINDS = {
     "seam": "Side, inseam, panel, waist",
@@ -37,13 +37,15 @@ class AllowancePlan:
         """What this plan adds to an edge, cm; nothing to a fold."""
         return 0.0 if edge.kind == "fold" else self.amounts[kind_of(edge)]
 
-    def with_amounts(self, changes: Mapping[str, float]) -> AllowancePlan:
+    def with_amounts(self, changes: Mapping[str, float], show: Display = METRIC) -> AllowancePlan:
         """The plan with some amounts changed. Raises PlanError naming kind and figure."""
         for kind, amount in changes.items():
             if kind not in KINDS:
                 raise PlanError(f'"{kind}" is not a kind of edge: there are {", ".join(KINDS)}.')
             if not 0 <= amount <= MOST:
-                raise PlanError(f"{KINDS[kind]}: {amount:.1f} cm is outside 0 to {MOST:.0f} cm: write a figure between them.")
+                raise PlanError(
+                    f"{KINDS[kind]}: {show.length(amount)} is outside 0 to {show.full(MOST)}: write a figure between them."
+                )
         return replace(self, amounts={**self.amounts, **changes})
 
 

@@ -18,7 +18,7 @@ from widehem.core.geometry.paths import svg_d
 from widehem.core.geometry.points import Point
 from widehem.core.units import METRIC, Display
 
-LETTER_PX, NOTE_PX, NAME_PX = 7.4, 13, 24
+LETTER_PX = 7.4  # pixels a letter of a note is wide
 USUAL_PX = (588, 570)
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
 VIEWS = {"whole": "Whole", "back": "Back", "front": "Front", "waist": "Waist to hip"}

@@ -23,7 +23,7 @@ FINE = 1e-6
 class Check:
     """One verdict.
 
-    group: the slot it stands in. figure: cm, degrees or a count, by kind; of: what a count is out of. tolerance: the
+    group: the slot it stands in. figure: cm, degrees or a count, by kind. tolerance: the
     most (or for girths and openings the least) that is true. brief: a few words for the hem. message: the whole
     sentence with what to do. spots: 'piece.edge' or 'piece.dart' names to light on the board.
     """
@@ -39,7 +39,6 @@ class Check:
     message: Saying
     spots: tuple[str, ...] = ()
     after: str = ""
-    of: int = 0
 
     def figure_text(self, show: Display) -> str:
         if self.kind == "angle":

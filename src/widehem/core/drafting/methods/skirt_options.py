@@ -19,7 +19,7 @@ OPTIONS = (
         "school", "Darts", "choice", "auto", "which school shares out hip and waist",
         choices=(
             Choice("auto", "As the figure asks", "fixed darts where the figure suits them, else shared out"),
-            Choice("fixed", "Fixed", "two of 2 behind, one of 2.5 in front; the side takes the rest"),
+            Choice("fixed", "Fixed", "two behind, one in front; the side takes the rest"),
             Choice("shared", "Shared out", "darts and side share what is to be lost"),
         ),
     ),
@@ -32,7 +32,7 @@ OPTIONS = (
     ),
     Option("back_darts", "Back darts together", "length", 4.0, "fixed darts: two that take this between them", 2.0, 6.0, 0.5),
     Option("front_dart", "Front dart", "length", 2.5, "fixed darts: one that takes this", 1.5, 4.0, 0.5),
-    Option("back_dart_length", "Longest back dart", "length", 14.0, "for a hip depth of 20.5; others in proportion", 9.0, 16.0, 0.5),
+    Option("back_dart_length", "Longest back dart", "length", 14.0, "at the usual hip depth; the others and other depths in proportion", 9.0, 16.0, 0.5),
     Option("front_dart_length", "Longest front dart", "length", 12.0, "a belly wants it shorter than the seat does", 7.0, 14.0, 0.5),
     Option("side_up", "Side raised", "length", 1.25, "at most; the waist must sit square to a slanting side", 0.0, 2.0, 0.25),
     Option("side_most", "Side takes at most", "length", 3.0, "shared-out darts: more turns a corner at the hip", 1.0, 4.5, 0.25),

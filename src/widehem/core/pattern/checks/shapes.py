@@ -196,5 +196,5 @@ def outlines(block: Block) -> Iterator[Check]:
     )
     yield Check(
         "outline", "shapes", "Outlines", "not" if bad else "true", "count", count - len(bad), count, say(f"of {count} pieces simple"), say(tail),
-        tuple(f"{name}.{edge.name}" for name in bad for edge in block.piece(name).edges), f"of {count}", count,
+        tuple(f"{name}.{edge.name}" for name in bad for edge in block.piece(name).edges), f"of {count}",
     )  # fmt: skip
