@@ -116,7 +116,7 @@ class Doubts(unittest.TestCase):
     def test_a_kept_doubt_returns_when_the_figure_changes(self):
         first = doubts(chart_of({"waist": 108, "hip": 104}))
         states = grouped(first, {first[0].key})
-        self.assertEqual([len(state.accepted) for state in states if state.title == "Order of sizes"], [1])
+        self.assertEqual([len(state.accepted) for state in states if state.title == "Sizes that must fit"], [1])
         later = doubts(chart_of({"waist": 109, "hip": 104}))
         self.assertEqual(sum(len(state.open) for state in grouped(later, {first[0].key})), 1)
 

@@ -8,12 +8,11 @@ from hypothesis import strategies as st
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, chart_of
 from widehem.core.body.doubts import doubts
-from widehem.core.body.estimates import estimate, predicted, table_of
-from widehem.core.body.figure_tables import BASES, TABLES
+from widehem.core.body.estimates import estimate, predicted
+from widehem.core.body.figure_tables import BASES, CURVED, TABLES
 from widehem.core.body.formula import FormulaError, read_formula
 from widehem.core.units import Display
 
-CURVED = TABLES["curved"]
 
 
 class Formulas(unittest.TestCase):
@@ -107,7 +106,7 @@ class Estimating(unittest.TestCase):
         chart = chart_of({"height": 164, "waist_hip": 30})
         self.assertEqual(predicted(chart, CURVED, "waist_hip"), 20.5)
         self.assertIsNone(predicted(chart_of({"waist_hip": 30}), CURVED, "waist_hip"))
-        self.assertIs(table_of(chart), CURVED)
+        self.assertIs(chart.table, CURVED)
 
     @given(
         st.dictionaries(st.sampled_from(sorted(CATALOGUE)), st.floats(20, 120).map(lambda v: round(v, 1)), max_size=8),

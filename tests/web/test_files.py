@@ -71,7 +71,7 @@ class In(FilesCase):
         self.assertAlmostEqual(self.chart(1).get("waist"), 79.1)
         self.assertIn("Pip Reed", self.get("/productions/1"))
         pip = self.chart(7)
-        self.assertEqual(pip.figure, "straight")
+        self.assertEqual(pip.table.code, "straight")
         self.assertAlmostEqual(pip.get("hip"), 38.5 * 2.54)
         self.assertIn("What stood here before", self.get("/wearers/1/measure?at=waist"))
 

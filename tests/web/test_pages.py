@@ -198,9 +198,9 @@ class Measure(WebCase):
         self.assertNotIn("more here moves", self.get("/wearers/1/measure?at=neck"))
 
     def test_the_figure_table_is_chosen_for_the_wearer(self):
-        self.assertEqual(self.chart(5).figure, "child")
+        self.assertEqual(self.chart(5).table.code, "child")
         self.post("/wearers/5/chart", {"figure": "straight", "taken_on": "2026-11-20"})
-        self.assertEqual(self.chart(5).figure, "straight")
+        self.assertEqual(self.chart(5).table.code, "straight")
         self.post("/productions/1/wearers", {"wearer": "Una", "figure": "child"})
         self.assertIn('<option value="child" selected>', self.get("/wearers/7/measure"))
 

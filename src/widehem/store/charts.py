@@ -9,9 +9,10 @@ from typing import cast
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from widehem.core.body.chart import Chart, Reading
+from widehem.core.body.chart import SIDES, Chart, Reading, Turns
 from widehem.core.units import Length, Unit
-from widehem.store.models import AcceptedDoubt, ChartRow, ReadingRow, Wearer, now
+from widehem.store.models import AcceptedDoubt, ChartRow, Docket, ReadingRow, Wearer, now
+from widehem.store.tables import tables_named
 
 
 def latest_chart(session: Session, wearer_id: int) -> ChartRow | None:
@@ -20,13 +21,54 @@ def latest_chart(session: Session, wearer_id: int) -> ChartRow | None:
     return session.scalars(query).first()
 
 
+def charts_of(session: Session, wearer_id: int) -> list[ChartRow]:
+    """Every chart of a wearer, the newest first."""
+    return list(session.scalars(select(ChartRow).where(ChartRow.wearer_id == wearer_id).order_by(ChartRow.id.desc())))
+
+
+def chart_numbered(session: Session, wearer_id: int, chart_id: int | None) -> ChartRow | None:
+    """This chart of the wearer; the newest when there is none of that number."""
+    row = session.get(ChartRow, chart_id) if chart_id else None
+    return row if row is not None and row.wearer_id == wearer_id else latest_chart(session, wearer_id)
+
+
+def chart_drawn_on(session: Session, docket: Docket) -> ChartRow | None:
+    """The chart a docket is drawn on."""
+    return chart_numbered(session, docket.wearer_id, docket.chart_id)
+
+
 def open_chart(session: Session, wearer: Wearer, taken_on: date | None = None) -> ChartRow:
     """The newest chart of a wearer; begun when there is none."""
     row = latest_chart(session, wearer.id)
     if row is None:
-        row = ChartRow(wearer_id=wearer.id, taken_on=taken_on or now().date(), foundation="", shoes="", measured_by="")
+        row = ChartRow(wearer_id=wearer.id, taken_on=taken_on or now().date(), foundation="", shoes="", measured_by="", note="")
         session.add(row)
         session.flush()
+    return row
+
+
+def begin_chart(session: Session, wearer: Wearer, taken_on: date, *, carry: bool) -> ChartRow:
+    """A new chart beside the old ones. carry: what stands on the newest comes over, marked with the day it was read on.
+
+    Dockets stay on the chart they were drawn on until somebody draws them on the new one.
+    """
+    last = latest_chart(session, wearer.id)
+    row = ChartRow(wearer_id=wearer.id, taken_on=taken_on, foundation="", shoes="", measured_by="", note="")
+    session.add(row)
+    session.flush()
+    if last is None:
+        return row
+    for docket in session.scalars(select(Docket).where(Docket.wearer_id == wearer.id, Docket.chart_id.is_(None))):
+        docket.chart_id = last.id
+    if carry:
+        row.foundation, row.shoes = last.foundation, last.shoes
+        for code, reading in core_chart(session, last).readings.items():
+            for side in ("", *SIDES):
+                turns = reading.at(side)
+                for turn, length in ((1, turns.first), (2, turns.second)):
+                    if length is not None:
+                        add_reading(session, row, code, turn, length, side=side, carried_on=reading.carried or last.taken_on)
+    session.flush()
     return row
 
 
@@ -47,19 +89,20 @@ def core_charts(session: Session, rows: Iterable[ChartRow]) -> dict[int, Chart]:
     found = {row.id: row for row in rows}
     wearers = select(Wearer.id, Wearer.figure).where(Wearer.id.in_({row.wearer_id for row in found.values()}))
     figures = dict(session.execute(wearers).all())
+    tables = tables_named(session, figures.values())
     newest = (
         select(ReadingRow.chart_id, func.max(ReadingRow.id)).where(ReadingRow.chart_id.in_(found)).group_by(ReadingRow.chart_id)
     )
     last = dict(session.execute(newest).all())
     file = session.get_bind().engine.url.database
     stamps: dict[int, object] = {
-        number: (file, row.created_at, last.get(number), row.foundation, figures[row.wearer_id])
+        number: (file, row.created_at, last.get(number), row.foundation, tables[figures[row.wearer_id]])
         for number, row in found.items()
     }
     charts = {number: _known[number][1] for number, stamp in stamps.items() if number in _known and _known[number][0] == stamp}
     for number, readings in _readings(session, [number for number in found if number not in charts]).items():
         row = found[number]
-        charts[number] = Chart(readings, row.foundation, figures[row.wearer_id])
+        charts[number] = Chart(readings, row.foundation, tables[figures[row.wearer_id]])
         while len(_known) >= _MOST_KNOWN:
             _known.pop(next(iter(_known)), None)
         _known[number] = (stamps[number], charts[number])
@@ -67,37 +110,59 @@ def core_charts(session: Session, rows: Iterable[ChartRow]) -> dict[int, Chart]:
 
 
 def _readings(session: Session, numbers: list[int]) -> dict[int, dict[str, Reading]]:
-    """Of every measure and turn the last reading, by chart and code; what was struck out is left out."""
-    turns: dict[int, dict[str, dict[int, Length | None]]] = {number: {} for number in numbers}
+    """Of every measure, side and turn the last reading, by chart and code; what was struck out is left out.
+
+    What is carried over counts until the measure is read on this chart itself, then all of it goes.
+    """
+    places: dict[int, dict[str, dict[tuple[str, int], Length | None]]] = {number: {} for number in numbers}
+    carried: dict[tuple[int, str], date] = {}
     if numbers:
         columns = (
-            ReadingRow.chart_id,
-            ReadingRow.measure,
-            ReadingRow.turn,
-            ReadingRow.ticks,
-            ReadingRow.typed,
-            ReadingRow.unit,
-        )
+            ReadingRow.chart_id, ReadingRow.measure, ReadingRow.turn, ReadingRow.ticks, ReadingRow.typed, ReadingRow.unit,
+            ReadingRow.side, ReadingRow.carried_on,
+        )  # fmt: skip
         query = select(*columns).where(ReadingRow.chart_id.in_(numbers)).order_by(ReadingRow.id)
-        for number, code, turn, ticks, typed, unit in session.execute(query):
-            length = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
-            turns[number].setdefault(code, {})[turn] = length
+        for number, code, turn, ticks, typed, unit, side, carried_on in session.execute(query):
+            mine = places[number].setdefault(code, {})
+            if carried_on is not None:
+                carried[number, code] = carried_on
+            elif carried.pop((number, code), None):
+                mine.clear()
+            mine[side, turn] = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
     return {
-        number: {code: Reading(code, both.get(1), both.get(2)) for code, both in codes.items() if any(both.values())}
-        for number, codes in turns.items()
+        number: {
+            code: _reading(code, mine, carried.get((number, code))) for code, mine in codes.items() if any(mine.values())
+        }
+        for number, codes in places.items()
     }
 
 
-def add_reading(session: Session, chart: ChartRow, code: str, turn: int, length: Length | None) -> None:
+def _reading(code: str, mine: dict[tuple[str, int], Length | None], carried: date | None) -> Reading:
+    left, right = (Turns(mine.get((side, 1)), mine.get((side, 2))) for side in SIDES)
+    return Reading(code, mine.get(("", 1)), mine.get(("", 2)), left, right, carried)
+
+
+def add_reading(
+    session: Session, chart: ChartRow, code: str, turn: int, length: Length | None, *, side: str = "", carried_on: date | None = None
+) -> ReadingRow:
     """Write a reading down, or strike it out with None; what stood there stays in the history."""
     ticks, typed, unit = (length.ticks, length.typed[:60], length.unit) if length else (None, "", "cm")
-    session.add(ReadingRow(chart_id=chart.id, measure=code, turn=turn, ticks=ticks, typed=typed, unit=unit))
+    row = ReadingRow(
+        chart_id=chart.id, measure=code, turn=turn, ticks=ticks, typed=typed, unit=unit, side=side, carried_on=carried_on
+    )
+    session.add(row)
+    return row
 
 
 def history(session: Session, chart: ChartRow, code: str) -> list[ReadingRow]:
     """Every reading of one measure, the newest first."""
     query = select(ReadingRow).where(ReadingRow.chart_id == chart.id, ReadingRow.measure == code).order_by(ReadingRow.id.desc())
     return list(session.scalars(query))
+
+
+def last_reading(session: Session, chart_id: int) -> int:
+    """The number of the last reading on a chart, 0 when there is none: what somebody else wrote meanwhile has a higher one."""
+    return session.scalar(select(func.max(ReadingRow.id)).where(ReadingRow.chart_id == chart_id)) or 0
 
 
 def accept_doubt(session: Session, chart: ChartRow, doubt: str, why: str) -> None:

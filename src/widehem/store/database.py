@@ -14,7 +14,7 @@ from sqlalchemy import Connection, Engine, create_engine, event, text
 from sqlalchemy.orm import Session
 
 FILE, SECRET = "widehem.sqlite3", "secret.key"
-HEAD = "0002"
+HEAD = "0003"
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 

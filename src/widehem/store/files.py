@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.chart_file import FiledChart
+from widehem.core.body.figure_tables import CURVED, TABLES
 from widehem.store.charts import add_reading, core_charts, open_chart
 from widehem.store.models import AcceptedDoubt, ChartRow, Production, Wearer
 
@@ -46,7 +47,7 @@ def company(session: Session, production_id: int) -> list[Measured]:
     found = []
     for wearer in wearers:
         row = rows.get(wearer.id)
-        found.append(Measured(wearer, row, charts[row.id] if row else Chart(figure=wearer.figure)))
+        found.append(Measured(wearer, row, charts[row.id] if row else Chart(table=TABLES.get(wearer.figure, CURVED))))
     return found
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, MetaData, String
+from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, MetaData, String
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 _NAMES = {
@@ -22,7 +22,7 @@ def now() -> datetime:
 
 class Base(DeclarativeBase):
     metadata = MetaData(naming_convention=_NAMES)
-    type_annotation_map = {dict[str, Any]: JSON, dict[str, str]: JSON}
+    type_annotation_map = {dict[str, Any]: JSON, dict[str, str]: JSON, dict[str, float]: JSON, list[str]: JSON}
 
 
 class Production(Base):
@@ -50,10 +50,22 @@ class Wearer(Base):
     name: Mapped[str] = mapped_column(String(120))
     role: Mapped[str] = mapped_column(String(120), default="")
     figure: Mapped[str] = mapped_column(String(40), default="curved")
+    allergies: Mapped[str] = mapped_column(String(400), default="")
+    movement: Mapped[str] = mapped_column(String(400), default="")
     created_at: Mapped[datetime] = mapped_column(default=now)
     production: Mapped[Production] = relationship(back_populates="wearers")
     charts: Mapped[list[ChartRow]] = relationship(back_populates="wearer", cascade="all, delete-orphan", order_by="ChartRow.id")
     dockets: Mapped[list[Docket]] = relationship(back_populates="wearer", cascade="all, delete-orphan")
+    photo: Mapped[Photo | None] = relationship(cascade="all, delete-orphan", passive_deletes=True)
+
+
+class Photo(Base):
+    """A small picture of a wearer, drawn anew from what was sent: nothing of the file it came in is kept."""
+
+    __tablename__ = "photo"
+    wearer_id: Mapped[int] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"), primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    created_at: Mapped[datetime] = mapped_column(default=now)
 
 
 class ChartRow(Base):
@@ -66,6 +78,7 @@ class ChartRow(Base):
     foundation: Mapped[str] = mapped_column(String(200), default="")
     shoes: Mapped[str] = mapped_column(String(200), default="")
     measured_by: Mapped[str] = mapped_column(String(120), default="")
+    note: Mapped[str] = mapped_column(String(600), default="")
     created_at: Mapped[datetime] = mapped_column(default=now)
     wearer: Mapped[Wearer] = relationship(back_populates="charts")
     readings: Mapped[list[ReadingRow]] = relationship(
@@ -75,7 +88,10 @@ class ChartRow(Base):
 
 
 class ReadingRow(Base):
-    """One reading, never changed: a later row for the same measure and turn replaces it. ticks None: struck out."""
+    """One reading, never changed: a later row for the same measure, side and turn replaces it. ticks None: struck out.
+
+    side: '' for both alike, left or right. carried_on: the day it was read, when it came over from an older chart.
+    """
 
     __tablename__ = "reading"
     __table_args__ = (Index("ix_reading_chart_measure", "chart_id", "measure"),)
@@ -86,6 +102,8 @@ class ReadingRow(Base):
     ticks: Mapped[int | None]
     typed: Mapped[str] = mapped_column(String(60), default="")
     unit: Mapped[str] = mapped_column(String(2), default="cm")
+    side: Mapped[str] = mapped_column(String(5), default="")
+    carried_on: Mapped[date | None]
     created_at: Mapped[datetime] = mapped_column(default=now)
     chart: Mapped[ChartRow] = relationship(back_populates="readings")
 
@@ -103,7 +121,10 @@ class AcceptedDoubt(Base):
 
 
 class Docket(Base):
-    """One garment for one wearer: a design on a chart. Settings are kept as they were written, unit and all."""
+    """One garment for one wearer: a design on a chart. Settings are kept as they were written, unit and all.
+
+    chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over.
+    """
 
     __tablename__ = "docket"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -111,6 +132,8 @@ class Docket(Base):
     wearer_id: Mapped[int] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"), index=True)
     name: Mapped[str] = mapped_column(String(120))
     method: Mapped[str] = mapped_column(String(60))
+    chart_id: Mapped[int | None] = mapped_column(ForeignKey("chart.id", ondelete="SET NULL"))
+    foundation: Mapped[str] = mapped_column(String(200), default="")
     rules: Mapped[int] = mapped_column(default=1)
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)
@@ -123,3 +146,68 @@ class Docket(Base):
     production: Mapped[Production] = relationship(back_populates="dockets")
     wearer: Mapped[Wearer] = relationship(back_populates="dockets")
     __mapper_args__ = {"version_id_col": version}
+
+
+class HouseList(Base):
+    """A list of measures a workroom takes again and again."""
+
+    __tablename__ = "house_list"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    codes: Mapped[list[str]]
+    created_at: Mapped[datetime] = mapped_column(default=now)
+
+
+class HouseTable(Base):
+    """A figure table of the workroom's own, copied from another and changed."""
+
+    __tablename__ = "house_table"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    bust_difference: Mapped[float]
+    row: Mapped[dict[str, float]]
+    formulas: Mapped[dict[str, str]]
+    young: Mapped[bool]
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def code(self) -> str:
+        """The code a wearer keeps."""
+        return f"house-{self.id}"
+
+
+class Listening(Base):
+    """A chart that listens to a digital tape. at, side, turn: the field the next reading fills; at '' when the list is full.
+
+    held: the reading that came last is doubtful; the next one is its second reading until the maker goes on.
+    """
+
+    __tablename__ = "listening"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    chart_id: Mapped[int] = mapped_column(ForeignKey("chart.id", ondelete="CASCADE"), unique=True)
+    pair: Mapped[str] = mapped_column(String(8), unique=True)
+    codes: Mapped[list[str]]
+    twice: Mapped[bool] = mapped_column(default=False)
+    at: Mapped[str] = mapped_column(String(40))
+    turn: Mapped[int] = mapped_column(default=1)
+    held: Mapped[bool] = mapped_column(default=False)
+    chart: Mapped[ChartRow] = relationship()
+    heard: Mapped[list[Heard]] = relationship(cascade="all, delete-orphan", passive_deletes=True, order_by="Heard.id")
+
+
+class Heard(Base):
+    """One message of a tape and the answer it got, so that a repeated one is answered the same and nothing is kept twice."""
+
+    __tablename__ = "heard"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    listening_id: Mapped[int] = mapped_column(ForeignKey("listening.id", ondelete="CASCADE"), index=True)
+    device: Mapped[str] = mapped_column(String(40))
+    number: Mapped[int]
+    said: Mapped[str] = mapped_column(String(60))
+    measure: Mapped[str] = mapped_column(String(40), default="")
+    turn: Mapped[int] = mapped_column(default=1)
+    stood: Mapped[int | None]
+    undone: Mapped[bool] = mapped_column(default=False)
+    answer: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(default=now)

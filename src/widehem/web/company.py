@@ -11,6 +11,7 @@ from markupsafe import Markup
 from widehem.core.body.catalogue import CATALOGUE, ZONES
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
+from widehem.core.body.occasion import age_words, too_old
 from widehem.core.output.svg_strip import strip
 from widehem.store.files import Measured, accepted_doubts, company
 from widehem.store.models import Production, Wearer
@@ -20,8 +21,6 @@ from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
 
 pages = Blueprint("company", __name__)
-
-OLD_DAYS, OLD_CHILD_DAYS = 183, 56  # a chart older than this is read again before cloth is cut
 
 
 @dataclass(frozen=True)
@@ -39,15 +38,11 @@ class Row:
 
     @property
     def old(self) -> bool:
-        return self.age is not None and self.age > (OLD_CHILD_DAYS if self.wearer.figure == "child" else OLD_DAYS)
+        return self.age is not None and too_old(self.chart, self.age)
 
     @property
     def age_words(self) -> str:
-        if self.age is None:
-            return "no chart"
-        if self.age < 14:
-            return "today" if self.age <= 0 else f"{self.age} day{'s' if self.age > 1 else ''}"
-        return f"{self.age // 7} weeks" if self.age < 120 else f"{self.age // 30} months"
+        return "no chart" if self.age is None else age_words(self.age)
 
 
 @pages.get("/productions/<int:production_id>/company")

@@ -14,7 +14,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.doubt_groups import GroupState, grouped, widest_spread
 from widehem.core.body.doubts import GIRTH_SPREAD, doubts
-from widehem.core.body.estimates import Estimates, estimate, table_of
+from widehem.core.body.estimates import Estimates, estimate
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.body.measure import Measure
 from widehem.core.drafting.method import METHODS
@@ -103,7 +103,7 @@ def _render(
     method = METHODS[page.docket.method] if page.docket else None
     why = next((need.why for need in method.needs if need.measure == at), "") if method else ""
     at_index = codes.index(at)
-    estimates = estimate(page.chart, table_of(page.chart)) if any(page.chart) else None
+    estimates = estimate(page.chart, page.chart.table) if any(page.chart) else None
 
     def to(code: str, which: str = which) -> str:
         usual = "garment" if page.docket else "all"

@@ -2,20 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Hashable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field, replace
+from datetime import date
+from functools import cached_property
+from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.figure_tables import CURVED, TABLES, FigureTable
 from widehem.core.units import Length, LengthError, Unit, cm_of, parse_length
 
 
-@dataclass(frozen=True)
-class Reading:
-    """What was read for one measure. What counts is the mean of the two readings, or the only one."""
+Side = Literal["left", "right"]
+SIDES: tuple[Side, ...] = ("left", "right")
 
-    code: str
+
+@dataclass(frozen=True)
+class Turns:
+    """One place read once or twice. What counts is the mean of the two, or the only one."""
+
     first: Length | None = None
     second: Length | None = None
+
+    def __bool__(self) -> bool:
+        return self.first is not None or self.second is not None
 
     @property
     def ticks(self) -> int | None:
@@ -35,6 +45,55 @@ class Reading:
         return abs(self.first.cm - self.second.cm)
 
 
+NOTHING = Turns()
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What was read for one measure, once or twice, and left and right apart where the maker did so.
+
+    What counts is the mean of both sides; a side that was not read apart is the common reading. carried: the day it was
+    truly read on, when it was carried over from an older chart.
+    """
+
+    code: str
+    first: Length | None = None
+    second: Length | None = None
+    left: Turns = NOTHING
+    right: Turns = NOTHING
+    carried: date | None = None
+
+    def side(self, which: Side) -> Turns:
+        """What counts on one side of the body."""
+        return (self.left if which == "left" else self.right) or Turns(self.first, self.second)
+
+    def at(self, place: Side | str) -> Turns:
+        """What was read at this very place: '' for both sides alike, 'left' or 'right'."""
+        return self.left if place == "left" else self.right if place == "right" else Turns(self.first, self.second)
+
+    @property
+    def apart(self) -> bool:
+        """Whether left or right was read by itself."""
+        return bool(self.left or self.right)
+
+    @property
+    def ticks(self) -> int | None:
+        if not self.apart:
+            return Turns(self.first, self.second).ticks
+        read = [ticks for ticks in (self.side("left").ticks, self.side("right").ticks) if ticks is not None]
+        return round(sum(read) / len(read)) if read else None
+
+    @property
+    def cm(self) -> float | None:
+        ticks = self.ticks
+        return None if ticks is None else cm_of(ticks)
+
+    @property
+    def spread(self) -> float:
+        """How far two readings of the same place lie apart, cm: the widest; 0 when no place was read twice."""
+        return max(self.at(place).spread for place in ("", *SIDES))
+
+
 class ChartError(ValueError):
     """A chart that was handed over cannot be read; one sentence."""
 
@@ -45,7 +104,7 @@ class Chart:
 
     readings: Mapping[str, Reading] = field(default_factory=dict)
     foundation: str = ""
-    figure: str = "curved"
+    table: FigureTable = CURVED
 
     def get(self, code: str) -> float | None:
         """The value that counts, cm, or None when it was not read."""
@@ -64,7 +123,20 @@ class Chart:
 
     def with_value(self, code: str, length: Length) -> Chart:
         """The chart as it would be with this one measure read anew."""
-        return Chart({**self.readings, code: Reading(code, length)}, self.foundation, self.figure)
+        return replace(self, readings={**self.readings, code: Reading(code, length)})
+
+    def without(self, code: str) -> Chart:
+        """The chart without this one measure."""
+        return replace(self, readings={other: reading for other, reading in self.readings.items() if other != code})
+
+    @cached_property
+    def stamp(self) -> Hashable:
+        """Stands for everything that is written on the chart and the table it is judged by."""
+        said = (
+            (code, *(length and length.ticks for place in ("", *SIDES) for length in (reading.at(place).first, reading.at(place).second)))
+            for code, reading in self.readings.items()
+        )
+        return self.table, frozenset(said)
 
     def key(self) -> tuple[tuple[str, int], ...]:
         """What a draft depends on, hashable."""
@@ -87,4 +159,4 @@ def chart_of(values: Mapping[str, float | int | str], unit: Unit = "cm", figure:
         except LengthError as error:
             raise ChartError(f"{code}: {error}") from None
         readings[code] = Reading(code, length)
-    return Chart(readings, figure=figure)
+    return Chart(readings, table=TABLES[figure])

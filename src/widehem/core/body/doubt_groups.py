@@ -9,9 +9,9 @@ from widehem.core.body.doubts import Doubt
 
 GROUPS = {
     "Plausible size": ("range", "proportion"),
-    "Order of sizes": ("order", "waist over hip"),
-    "Sums that must fit": ("sums",),
+    "Sizes that must fit": ("order", "waist over hip", "sums"),
     "Two readings": ("readings",),
+    "This chart": ("age", "foundation"),
 }
 
 

@@ -6,8 +6,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.body.chart import Chart
-from widehem.core.body.estimates import predicted, table_of
+from widehem.core.body.chart import SIDES, Chart
+from widehem.core.body.estimates import predicted
 from widehem.core.units import CM_PER_INCH, Saying, say
 
 
@@ -16,7 +16,7 @@ class Doubt:
     """One thing to look at again.
 
     rule: the rule's name. measures: the codes concerned. saying: the figures and what is usual.
-    apart: how far it is out, cm.
+    apart: how far it is out, cm. mark: what besides the figures makes it this very doubt.
     """
 
     rule: str
@@ -24,12 +24,13 @@ class Doubt:
     measures: tuple[str, ...]
     saying: Saying
     apart: float
+    mark: str = ""
 
     @property
     def key(self) -> str:
         """Names this doubt with these very figures, so that an accepted doubt returns when a figure changes."""
         figures = ",".join(f"{length:.2f}" for length in self.saying.lengths)
-        return f"{self.rule}:{'+'.join(self.measures)}:{figures}"
+        return f"{self.rule}:{'+'.join(self.measures)}:{self.mark}{figures}"
 
 
 Rule = Callable[[Chart], Iterator[Doubt]]
@@ -52,8 +53,7 @@ _MOST_KEPT = 4096
 
 def doubts(chart: Chart) -> tuple[Doubt, ...]:
     """Every doubt this chart raises, in the order of the rules. Remembered by what stands on the chart."""
-    said = frozenset((code, r.first and r.first.ticks, r.second and r.second.ticks) for code, r in chart.readings.items())
-    key = (chart.figure, said)
+    key = chart.stamp
     found = _raised.get(key)
     if found is None:
         found = tuple(doubt for function in RULES.values() for doubt in function(chart))
@@ -92,13 +92,20 @@ GIRTH_SPREAD, LENGTH_SPREAD = 1.0, 0.6
 def readings_apart(chart: Chart) -> Iterator[Doubt]:
     """Two readings of one measure too far apart."""
     for code, reading in chart.readings.items():
-        most = GIRTH_SPREAD if CATALOGUE[code].kind in ("girth", "arc") else LENGTH_SPREAD
-        if reading.spread > most + 1e-9 and reading.first and reading.second:
-            words = say(
-                f"{_name(code)} was read {{0}} and {{1}}, {{2}} apart, where {{3u}} is the most: read it a third time.",
-                reading.first.cm, reading.second.cm, reading.spread, most,
-            )  # fmt: skip
-            yield Doubt("readings", "Two readings", (code,), words, reading.spread - most)
+        for place in ("", *SIDES):
+            turns, most = reading.at(place), most_spread(code)
+            if turns.spread > most + 1e-9 and turns.first and turns.second:
+                words = say(
+                    f"{_name(code)}{f', {place},' if place else ''} was read {{0}} and {{1}}, {{2}} apart, where {{3u}} is the most: "
+                    "read it a third time.",
+                    turns.first.cm, turns.second.cm, turns.spread, most,
+                )  # fmt: skip
+                yield Doubt("readings", "Two readings", (code,), words, turns.spread - most, place)
+
+
+def most_spread(code: str) -> float:
+    """How far two readings of a measure may lie apart, cm."""
+    return GIRTH_SPREAD if CATALOGUE[code].kind in ("girth", "arc") else LENGTH_SPREAD
 
 
 # (rule, smaller, larger, how much the smaller may exceed the larger, strictly)
@@ -217,7 +224,7 @@ STEPS_MOST = 3
 @rule("proportion")
 def proportion(chart: Chart) -> Iterator[Doubt]:
     """A figure more than three usual steps from what the others foretell by the wearer's figure table."""
-    table = table_of(chart)
+    table = chart.table
     for code in chart:
         if code not in table.formulas:
             continue

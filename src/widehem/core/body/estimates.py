@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
-from widehem.core.body.figure_tables import BASES, TABLES, FigureTable
+from widehem.core.body.figure_tables import BASES, FigureTable
 from widehem.core.body.formula import read_formula
 from widehem.core.units import METRIC, Display
 
@@ -85,9 +85,7 @@ def estimate(chart: Chart, table: FigureTable) -> Estimates:
 
 def predicted(chart: Chart, table: FigureTable, code: str) -> float | None:
     """What the others foretell for a measure, its own reading set aside, cm; None when they cannot."""
-    others = Chart(
-        {other: reading for other, reading in chart.readings.items() if other != code}, chart.foundation, chart.figure
-    )
+    others = chart.without(code)
     if not any(others):
         return None
     worker = _Worker(others, table)
@@ -157,8 +155,3 @@ class _Worker:
             dict.fromkeys(("high_bust" if high is not None else "bust") if name == FRAME else name for name in formula.names)
         )
         return Estimate(code, formula.value(self.value), text, rests)
-
-
-def table_of(chart: Chart) -> FigureTable:
-    """The figure table a chart is judged by."""
-    return TABLES.get(chart.figure, TABLES["curved"])

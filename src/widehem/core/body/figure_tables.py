@@ -12,15 +12,17 @@ from dataclasses import dataclass
 BASES = ("height", "bust", "waist", "hip")  # never worked out from others; a wholly estimated body takes the table's row
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class FigureTable:
-    """One table. bust_difference: bust over high bust, cm. row: the table's own body, cm. formulas: by measure."""
+    """One table; two are the same only when they are one. bust_difference: bust over high bust, cm. row: the table's own body, cm. formulas: by measure.
+    young: a growing body, whose chart ages faster."""
 
     code: str
     name: str
     bust_difference: float
     row: Mapping[str, float]
     formulas: Mapping[str, str]
+    young: bool = False
 
 
 _CURVED = {
@@ -98,6 +100,7 @@ TABLES: dict[str, FigureTable] = {
     for table in (
         FigureTable("curved", "Curved", 5.0, {"height": 164, "bust": 88, "waist": 69, "hip": 94}, _CURVED),
         FigureTable("straight", "Straight", 2.0, {"height": 176, "bust": 96, "waist": 82, "hip": 97}, _STRAIGHT),
-        FigureTable("child", "Child", 0.0, {"height": 128, "bust": 66, "waist": 60, "hip": 70}, _CHILD),
+        FigureTable("child", "Child", 0.0, {"height": 128, "bust": 66, "waist": 60, "hip": 70}, _CHILD, young=True),
     )
 }
+CURVED = TABLES["curved"]

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
-from widehem.core.body.estimates import estimate, table_of
+from widehem.core.body.estimates import estimate
 from widehem.core.drafting.method import Draft, Method, draft
 from widehem.core.drafting.option import OptionError, Value
 from widehem.core.drafting.refusal import CannotDraft
@@ -28,9 +28,9 @@ class Move:
 
 def filled_in(chart: Chart) -> Chart:
     """The chart with estimates where nothing was read; only to try things on, never to cut by."""
-    found = estimate(chart, table_of(chart)).found if any(chart) else {}
+    found = estimate(chart, chart.table).found if any(chart) else {}
     guesses = {code: Reading(code, Length(ticks_of(entry.cm), "", "cm")) for code, entry in found.items()}
-    return Chart({**guesses, **chart.readings}, chart.foundation, chart.figure)
+    return replace(chart, readings={**guesses, **chart.readings})
 
 
 def what_moves(
