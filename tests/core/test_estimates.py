@@ -14,7 +14,6 @@ from widehem.core.body.formula import FormulaError, read_formula
 from widehem.core.units import Display
 
 
-
 class Formulas(unittest.TestCase):
     def value(self, text, **values):
         return read_formula(text).value(values.__getitem__)

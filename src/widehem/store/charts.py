@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from datetime import date
 from typing import cast
 
-from sqlalchemy import func, select
+from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session
 
 from widehem.core.body.chart import SIDES, Chart, Reading, Turns
@@ -16,14 +16,17 @@ from widehem.store.tables import tables_named
 
 
 def latest_chart(session: Session, wearer_id: int) -> ChartRow | None:
-    """The newest chart of a wearer."""
-    query = select(ChartRow).where(ChartRow.wearer_id == wearer_id).order_by(ChartRow.id.desc()).limit(1)
-    return session.scalars(query).first()
+    """The newest chart of a wearer: that of the latest day."""
+    return session.scalars(_newest_first(wearer_id).limit(1)).first()
+
+
+def _newest_first(wearer_id: int) -> Select[ChartRow]:
+    return select(ChartRow).where(ChartRow.wearer_id == wearer_id).order_by(ChartRow.taken_on.desc(), ChartRow.id.desc())
 
 
 def charts_of(session: Session, wearer_id: int) -> list[ChartRow]:
     """Every chart of a wearer, the newest first."""
-    return list(session.scalars(select(ChartRow).where(ChartRow.wearer_id == wearer_id).order_by(ChartRow.id.desc())))
+    return list(session.scalars(_newest_first(wearer_id)))
 
 
 def chart_numbered(session: Session, wearer_id: int, chart_id: int | None) -> ChartRow | None:
@@ -130,9 +133,7 @@ def _readings(session: Session, numbers: list[int]) -> dict[int, dict[str, Readi
                 mine.clear()
             mine[side, turn] = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
     return {
-        number: {
-            code: _reading(code, mine, carried.get((number, code))) for code, mine in codes.items() if any(mine.values())
-        }
+        number: {code: _reading(code, mine, carried.get((number, code))) for code, mine in codes.items() if any(mine.values())}
         for number, codes in places.items()
     }
 
@@ -143,7 +144,14 @@ def _reading(code: str, mine: dict[tuple[str, int], Length | None], carried: dat
 
 
 def add_reading(
-    session: Session, chart: ChartRow, code: str, turn: int, length: Length | None, *, side: str = "", carried_on: date | None = None
+    session: Session,
+    chart: ChartRow,
+    code: str,
+    turn: int,
+    length: Length | None,
+    *,
+    side: str = "",
+    carried_on: date | None = None,
 ) -> ReadingRow:
     """Write a reading down, or strike it out with None; what stood there stays in the history."""
     ticks, typed, unit = (length.ticks, length.typed[:60], length.unit) if length else (None, "", "cm")

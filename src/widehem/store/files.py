@@ -4,16 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from datetime import date
 
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session
+from sqlalchemy import and_, func, select
+from sqlalchemy.orm import Session, selectinload
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.body.chart import Chart, Reading
+from widehem.core.body.chart import SIDES, Chart, Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.core.body.figure_tables import CURVED, TABLES
-from widehem.store.charts import add_reading, core_charts, open_chart
-from widehem.store.models import AcceptedDoubt, ChartRow, Production, Wearer
+from widehem.core.units import Length
+from widehem.store.charts import add_reading, begin_chart, core_charts
+from widehem.store.models import AcceptedDoubt, ChartRow, Production, Wearer, now
 
 
 @dataclass(frozen=True)
@@ -28,21 +30,27 @@ class Measured:
 def filed(person: Measured) -> FiledChart:
     """A wearer's newest chart as it goes into a file."""
     wearer, row = person.wearer, person.row
+    figure = wearer.figure if wearer.figure in TABLES else person.chart.table.name
     if row is None:
-        return FiledChart(wearer.name, wearer.role, wearer.figure)
+        return FiledChart(wearer.name, wearer.role, figure)
     readings = {code: person.chart.readings[code] for code in CATALOGUE if code in person.chart.readings}
     return FiledChart(
-        wearer.name, wearer.role, wearer.figure, row.taken_on, row.foundation, row.shoes, row.measured_by, readings
+        wearer.name, wearer.role, figure, row.taken_on, row.foundation, row.shoes, row.measured_by, readings, row.note
     )
 
 
 def company(session: Session, production_id: int) -> list[Measured]:
     """Every wearer of a production with the chart that counts, by name."""
     wearers = list(session.scalars(select(Wearer).where(Wearer.production_id == production_id).order_by(Wearer.name)))
-    newest = (
-        select(func.max(ChartRow.id)).join(Wearer).where(Wearer.production_id == production_id).group_by(ChartRow.wearer_id)
+    days = (
+        select(ChartRow.wearer_id, func.max(ChartRow.taken_on).label("day"))
+        .join(Wearer)
+        .where(Wearer.production_id == production_id)
+        .group_by(ChartRow.wearer_id)
+        .subquery()
     )
-    rows = {row.wearer_id: row for row in session.scalars(select(ChartRow).where(ChartRow.id.in_(newest)))}
+    latest = select(ChartRow).join(days, and_(ChartRow.wearer_id == days.c.wearer_id, ChartRow.taken_on == days.c.day))
+    rows = {row.wearer_id: row for row in session.scalars(latest.order_by(ChartRow.id))}
     charts = core_charts(session, rows.values())
     found = []
     for wearer in wearers:
@@ -78,44 +86,70 @@ class Change:
 
 @dataclass(frozen=True)
 class Incoming:
-    """What a file would do to one wearer, called as on the chart when known."""
+    """What one chart of a file would do to a wearer, called as here when known. onto: the chart it goes on, None: a new one."""
 
     chart: FiledChart
     name: str
     known: bool
     changes: tuple[Change, ...]
+    onto: ChartRow | None = None
 
 
 def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) -> list[Incoming]:
-    """What would change, wearer by wearer; names are compared without case. Nothing is stored."""
-    there = {person.wearer.name.lower(): (person.wearer.name, person.chart) for person in company(session, production_id)}
-    found = []
-    for filed_chart in charts:
-        name, now = there.get(filed_chart.wearer.lower(), (filed_chart.wearer, None))
-        changes = tuple(
-            Change(code, now.readings.get(code) if now else None, reading)
-            for code, reading in filed_chart.readings.items()
-            if now is None or not _same(now.readings.get(code), reading)
+    """What would change, wearer by wearer, the oldest chart first; names are compared without case. Nothing is stored."""
+    wearers = {
+        wearer.name.lower(): wearer
+        for wearer in session.scalars(
+            select(Wearer).where(Wearer.production_id == production_id).options(selectinload(Wearer.charts))
         )
-        found.append(Incoming(filed_chart, name, now is not None, changes))
+    }
+    ordered = sorted(charts, key=lambda chart: (chart.wearer.lower(), chart.read_on or date.min))
+    onto = {id(chart): _chart_of(wearers.get(chart.wearer.lower()), chart.read_on) for chart in ordered}
+    stand = core_charts(session, (row for row in onto.values() if row is not None))
+    found = []
+    for filed_chart in ordered:
+        wearer, row = wearers.get(filed_chart.wearer.lower()), onto[id(filed_chart)]
+        stands = stand[row.id].readings if row is not None else {}
+        changes = tuple(
+            Change(code, stands.get(code), reading)
+            for code, reading in filed_chart.readings.items()
+            if not _same(stands.get(code), reading)
+        )
+        name = wearer.name if wearer is not None else filed_chart.wearer
+        found.append(Incoming(filed_chart, name, wearer is not None, changes, row))
     return found
 
 
+def _chart_of(wearer: Wearer | None, read_on: date | None) -> ChartRow | None:
+    """The chart of that day; the newest where the file names no day. None when a new one is begun."""
+    rows = sorted(wearer.charts, key=lambda row: (row.taken_on, row.id), reverse=True) if wearer is not None else []
+    if read_on is None:
+        return rows[0] if rows else None
+    return next((row for row in rows if row.taken_on == read_on), None)
+
+
+PLACES = tuple((side, turn) for side in ("", *SIDES) for turn in (1, 2))
+
+
+def _at(reading: Reading, side: str, turn: int) -> Length | None:
+    turns = reading.at(side)
+    return turns.first if turn == 1 else turns.second
+
+
 def _same(now: Reading | None, new: Reading) -> bool:
-    """Whether a reading from a file says what stands on the chart already; a missing second reading changes nothing."""
-    if now is None:
+    """Whether a reading from a file says what stands on the chart already; what the file leaves out changes nothing."""
+    if now is None or now.carried:
         return False
-    pairs = ((now.first, new.first), (now.second, new.second))
+    pairs = ((_at(now, *place), _at(new, *place)) for place in PLACES)
     return all(b is None or (a is not None and a.ticks == b.ticks) for a, b in pairs)
 
 
 def take_in(session: Session, production: Production, charts: Iterable[FiledChart]) -> tuple[int, int]:
     """Store what a file says, all of it in one go; returns how many wearers are new and how many readings were added."""
     by_name = {wearer.name.lower(): wearer for wearer in production.wearers}
-    incoming = look_at(session, production.id, charts)
     begun = added = 0
-    for entry in incoming:
-        filed_chart = entry.chart
+    for entry in look_at(session, production.id, charts):
+        filed_chart, row = entry.chart, entry.onto
         wearer = by_name.get(filed_chart.wearer.lower())
         if wearer is None:
             wearer = Wearer(
@@ -123,13 +157,18 @@ def take_in(session: Session, production: Production, charts: Iterable[FiledChar
             )
             session.add(wearer)
             session.flush()
+            by_name[filed_chart.wearer.lower()] = wearer
             begun += 1
-        row = open_chart(session, wearer, filed_chart.read_on)
-        if not entry.known:
-            row.foundation, row.shoes, row.measured_by = filed_chart.foundation, filed_chart.shoes, filed_chart.read_by
+        if row is None and not filed_chart.readings and entry.known:
+            continue
+        if row is None:
+            row = begin_chart(session, wearer, filed_chart.read_on or now().date(), carry=False)
+            row.foundation, row.shoes = filed_chart.foundation, filed_chart.shoes
+            row.measured_by, row.note = filed_chart.read_by, filed_chart.note
         for change in entry.changes:
-            for turn, length in ((1, change.new.first), (2, change.new.second)):
+            for side, turn in PLACES:
+                length = _at(change.new, side, turn)
                 if length is not None:
-                    add_reading(session, row, change.code, turn, length)
+                    add_reading(session, row, change.code, turn, length, side=side)
                     added += 1
     return begun, added

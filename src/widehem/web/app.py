@@ -9,8 +9,9 @@ from flask_wtf.csrf import CSRFError, CSRFProtect
 from werkzeug.exceptions import HTTPException
 
 from widehem import __version__
+from widehem.core.output.photo import LARGEST_FILE
 from widehem.store.database import Store
-from widehem.web import board, company, files, measure, paper, people, show
+from widehem.web import board, charts, company, files, listen, lists, measure, paper, people, sheet, show, tables, wearer
 
 POLICY = "; ".join(
     (
@@ -32,7 +33,8 @@ _WORDS = {
         "The page you asked for does not exist, or was deleted. Go back to the productions and take it from there.",
     ),
     405: ("Not this way", "This address takes no such request. Go back and use the buttons of the page."),
-    413: ("Too large to lay on the table", "What was sent is over 2 MB. Send less at once."),
+    413: ("Too large to lay on the table", "What was sent is over 2 MB, or a photo over 8 MB. Send less at once."),
+    415: ("Not a message that is understood", "Send it as application/json."),
     500: (
         "Something broke in the workroom",
         "The work is kept as it was. Go back and try again; if it happens twice, write down what you did.",
@@ -55,10 +57,12 @@ def create_app(store: Store) -> Flask:
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["widehem.store"] = store
-    CSRFProtect(app)
+    app.before_request(_room_for_photos)
+    CSRFProtect(app).exempt(listen.device)
     show.set_up(app)
-    for blueprint in (people.pages, measure.pages, board.pages, paper.pages, files.pages, company.pages):
-        app.register_blueprint(blueprint)
+    for station in (people, wearer, measure, sheet, charts, listen, lists, tables, board, paper, files, company):
+        app.register_blueprint(station.pages)
+    app.register_blueprint(listen.device)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
@@ -71,6 +75,12 @@ def _static_version(endpoint: str, values: dict[str, Any]) -> None:
     """Static files carry the version in their address, so that a new one is never mixed with an old."""
     if endpoint == "static":
         values.setdefault("v", __version__)
+
+
+def _room_for_photos() -> None:
+    """Photos may be larger than anything else that is sent."""
+    if request.endpoint == "wearer.keep_photo":
+        request.max_content_length = LARGEST_FILE + LARGEST_REQUEST
 
 
 def _policy(response: Response) -> Response:

@@ -3,21 +3,23 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, NamedTuple
 from urllib.parse import parse_qsl
 
 from flask import Blueprint, Response, abort, make_response, redirect, render_template, request, url_for
 from markupsafe import Markup
 from werkzeug.datastructures import MultiDict
 
+from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
+from widehem.core.body.compare import Difference
 from widehem.core.drafting.method import METHODS, Draft, Method
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.output.svg_board import VIEWS, board_svg, frames, lens_frame
 from widehem.core.units import Saying, parse_length
-from widehem.store.charts import add_reading, core_chart, latest_chart, open_chart
-from widehem.store.dockets import find_docket, keep_settings
+from widehem.store.charts import add_reading, chart_drawn_on, core_chart, open_chart
+from widehem.store.dockets import changed_since, find_docket, keep_settings
 from widehem.store.models import ChartRow, Docket
 from widehem.web.board_state import (
     EASE,
@@ -49,20 +51,33 @@ class Trouble:
     measures: tuple[str, ...] = ()
 
 
-def load(docket_id: int) -> tuple[Docket, ChartRow | None, Chart, Method]:
-    """A docket with the newest chart of its wearer. 404 when there is none."""
+class Work(NamedTuple):
+    """A docket with the chart it is drawn on. changed: what the wearer's newest chart says otherwise."""
+
+    docket: Docket
+    row: ChartRow | None
+    chart: Chart
+    method: Method
+    changed: tuple[Difference, ...]
+
+
+def load(docket_id: int) -> Work:
+    """A docket with what it is drawn on. 404 when there is none."""
     with current_store().read() as session:
         docket = find_docket(session, docket_id)
         if docket is None or docket.method not in METHODS:
             abort(404)
-        row = latest_chart(session, docket.wearer_id)
-        return docket, row, core_chart(session, row), METHODS[docket.method]
+        row = chart_drawn_on(session, docket)
+        changed = changed_since(session, docket) if docket.chart_id else ()
+        return Work(docket, row, core_chart(session, row), METHODS[docket.method], changed)
 
 
 @pages.get("/dockets/<int:docket_id>/draft")
 def draft(docket_id: int) -> Response:
     """The board in the state its address names; a form of the slip is read first."""
-    docket, row, chart, method = load(docket_id)
+    work = load(docket_id)
+    _, _, chart, method, _ = work
+    docket = work.docket
     kept = kept_settings(docket.options, docket.ease)
     trouble = Trouble({}, {})
     if "good" in request.args:
@@ -71,7 +86,7 @@ def draft(docket_id: int) -> Response:
     else:
         state = good = read_state(method, kept, request.args, trouble.errors)
     made, state = _draw(method, chart, state, good, trouble)
-    response = make_response(_render(docket, row, chart, method, state, made, trouble))
+    response = make_response(_render(work, state, made, trouble))
     if is_htmx():
         query = state.query()
         response.headers["HX-Push-Url"] = url_for("board.draft", docket_id=docket.id) + (f"?{query}" if query else "")
@@ -123,9 +138,8 @@ def _draw(
     return None, state
 
 
-def _render(
-    docket: Docket, row: ChartRow | None, chart: Chart, method: Method, state: BoardState, made: Draft | None, trouble: Trouble
-) -> str:
+def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble) -> str:
+    docket, row, chart, method, changed = work
     show = display()
     here = url_for("board.draft", docket_id=docket.id)
 
@@ -153,12 +167,14 @@ def _render(
         "good": state.query(),
         "views": VIEWS,
         "changes": sorted(state.tried),
+        "changed": changed,
+        "catalogue": CATALOGUE,
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
     }
     if made is None:
         words = "not drawn"
-        context["selvedge"] = selvedge(docket.wearer, docket, chart, "draft", words)
+        context["selvedge"] = selvedge(docket.wearer, docket, chart, "draft", words, changed)
         titles = ("Seams", "Shapes", "Waist on the body", "Hip on the body", "Movement")
         context["slots"], context["tally"] = [Slot(title, "open", "", "", "nothing drawn yet") for title in titles], ""
         context["state"] = replace(state, slip="settings")
@@ -168,7 +184,7 @@ def _render(
     step = last if state.step is None else max(1, min(state.step, last))
     lit = next((check for check in made.checks if check.name == state.lit), None)
     context.update(
-        selvedge=selvedge(docket.wearer, docket, chart, "draft", f"{step} of {last}"),
+        selvedge=selvedge(docket.wearer, docket, chart, "draft", f"{step} of {last}", changed),
         step=step,
         last=last,
         now=made.steps[step - 1],
@@ -228,7 +244,7 @@ def _next(docket: Docket, made: Draft, step: int, to: Any) -> Next:
 @pages.post("/dockets/<int:docket_id>/keep")
 def keep(docket_id: int) -> Any:
     """Keep the tried settings in the docket, tried measures on the chart as new readings."""
-    docket, _, chart, method = load(docket_id)
+    docket, _, chart, method, _ = load(docket_id)
     state = read_state(method, kept_settings(docket.options, docket.ease), _parsed(request.form.get("good", "")))
     here = url_for("board.draft", docket_id=docket_id)
     if str(docket.version) != request.form.get("version"):
@@ -249,7 +265,7 @@ def keep(docket_id: int) -> Any:
         )
         measures = {key[2:]: text for key, text in state.tried.items() if key.startswith(MEASURE) and text}
         if measures:
-            row = open_chart(session, stored.wearer)
+            row = chart_drawn_on(session, stored) or open_chart(session, stored.wearer)
             for code, text in measures.items():
                 add_reading(session, row, code, 1, parse_length(text, "cm"))
                 add_reading(session, row, code, 2, None)

@@ -5,25 +5,27 @@ from __future__ import annotations
 import base64
 import binascii
 import re
+from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.body.chart_file import FileProblem, Understood
+from widehem.core.body.chart_file import FiledChart, FileProblem, Understood
+from widehem.core.body.figure_tables import FigureTable
 from widehem.core.output.charts_in import read_charts
 from widehem.core.output.charts_out import charts_csv, charts_json
 from widehem.core.output.sheets import PAPERS
 from widehem.core.units import Unit
-from widehem.store.charts import core_chart, latest_chart
-from widehem.store.dockets import find_wearer
+from widehem.store.charts import charts_of, core_charts
 from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at, take_in
-from widehem.store.models import Docket, Production
+from widehem.store.models import Production
+from widehem.store.tables import house_tables
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
-from widehem.web.measure import listed
+from widehem.web.in_hand import InHand, in_hand
 from widehem.web.selvedge import Selvedge
-from widehem.web.show import display
+from widehem.web.show import cautions, display
 
 pages = Blueprint("files", __name__)
 
@@ -58,29 +60,30 @@ def chart_sheet(wearer_id: int) -> Response:
     """The chart as a sheet: blank to fill by hand, or filled."""
     from widehem.core.output.pdf_chart import chart_pdf
 
-    person, docket = _measured(wearer_id)
+    hand = in_hand(wearer_id)
     blank = request.args.get("blank") == "1"
-    codes = listed(docket, request.args.get("list", "garment"))
     paper = PAPERS[request.args.get("paper", "a4")] if request.args.get("paper", "a4") in ("a4", "letter") else PAPERS["a4"]
-    data = chart_pdf(filed(person), person.chart, codes, paper, display(), blank=blank)
-    return handed(data, f"{person.wearer.name} chart{' blank' if blank else ''}.pdf", "application/pdf")
+    about = replace(_filed(hand), cautions=cautions(hand.wearer))
+    data = chart_pdf(about, hand.chart, hand.codes, paper, display(), blank=blank)
+    return handed(data, f"{hand.wearer.name} chart{' blank' if blank else ''}.pdf", "application/pdf")
+
+
+def _filed(hand: InHand) -> FiledChart:
+    return filed(Measured(hand.wearer, hand.row, hand.chart))
 
 
 @pages.get("/wearers/<int:wearer_id>/chart.json")
 def wearer_file(wearer_id: int) -> Response:
-    """The newest chart of one wearer, every reading as it was typed."""
-    person, _ = _measured(wearer_id)
-    return handed(charts_json([filed(person)]), f"{person.wearer.name} chart.json", "application/json")
-
-
-def _measured(wearer_id: int) -> tuple[Measured, Docket | None]:
-    """A wearer with the newest chart, and the first garment begun. 404 when there is no such wearer."""
+    """The chart of one wearer, every reading as it was typed; or every chart over time, the oldest first."""
+    if request.args.get("every") != "1":
+        hand = in_hand(wearer_id)
+        return handed(charts_json([_filed(hand)]), f"{hand.wearer.name} chart.json", "application/json")
     with current_store().read() as session:
-        wearer = find_wearer(session, wearer_id)
-        if wearer is None:
-            abort(404)
-        row = latest_chart(session, wearer_id)
-        return Measured(wearer, row, core_chart(session, row)), wearer.dockets[0] if wearer.dockets else None
+        hand = in_hand(wearer_id, session)
+        rows = charts_of(session, wearer_id)[::-1]
+        charts = core_charts(session, rows)
+    found = [filed(Measured(hand.wearer, row, charts[row.id])) for row in rows]
+    return handed(charts_json(found), f"{hand.wearer.name} charts.json", "application/json")
 
 
 @pages.post("/productions/<int:production_id>/charts")
@@ -92,7 +95,7 @@ def look(production_id: int) -> Any:
     if not data:
         return _preview(production_id, None, b"", "", "Choose a file first: CSV or JSON, as it is handed out here."), 422
     try:
-        found = read_charts(data, name, display().unit)
+        found = read_charts(data, name, display().unit, _tables())
     except FileProblem as problem:
         return _preview(production_id, None, b"", name, str(problem)), 422
     return _preview(production_id, found, data, name, "")
@@ -103,7 +106,7 @@ def store(production_id: int) -> Any:
     """Store a file that was looked at: all that was understood, in one go."""
     try:
         data = base64.b64decode(request.form.get("data", ""), validate=True)
-        found = read_charts(data, request.form.get("name", ""), "in" if request.form.get("unit") == "in" else "cm")
+        found = read_charts(data, request.form.get("name", ""), "in" if request.form.get("unit") == "in" else "cm", _tables())
     except (binascii.Error, FileProblem):
         abort(400)
     if found.problems and request.form.get("leave_out") != "yes":
@@ -114,6 +117,12 @@ def store(production_id: int) -> Any:
             abort(404)
         take_in(session, production, found.charts)
     return redirect(url_for("people.production", production_id=production_id), 303)
+
+
+def _tables() -> list[FigureTable]:
+    """The workroom's own figure tables."""
+    with current_store().read() as session:
+        return list(house_tables(session).values())
 
 
 def _preview(production_id: int, found: Understood | None, data: bytes, name: str, error: str) -> str:

@@ -26,7 +26,7 @@ from widehem.web.files import handed
 from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
-from widehem.web.show import day, display
+from widehem.web.show import cautions, day, display
 
 pages = Blueprint("paper", __name__)
 
@@ -35,7 +35,13 @@ def heading(docket: Docket) -> Heading:
     """What stands on the labels of this docket."""
     production = docket.production
     return Heading(
-        production.name, docket.name, docket.wearer.name, production.company, day(docket.updated_at), f"draft {docket.version}"
+        production.name,
+        docket.name,
+        docket.wearer.name,
+        production.company,
+        day(docket.updated_at),
+        f"draft {docket.version}",
+        cautions(docket.wearer),
     )
 
 
@@ -46,7 +52,7 @@ def plan_of(docket: Docket) -> AllowancePlan:
 
 
 def _made(docket_id: int) -> tuple[Docket, Draft]:
-    docket, _, chart, method = load(docket_id)
+    docket, _, chart, method, _ = load(docket_id)
     return docket, draft_of(method, chart, kept_settings(docket.options, docket.ease))
 
 
@@ -128,7 +134,7 @@ def _cloth_slot(pattern: Pattern, show: Display) -> Slot:
 def keep(docket_id: int) -> Any:
     """Keep the allowance plan, its amounts and the paper."""
     form = request.form
-    docket, _, _, _ = load(docket_id)
+    docket = load(docket_id).docket
     plan_code, paper = form.get("plan", "cloth"), form.get("paper", docket.paper)
     try:
         plan, _ = plan_named(plan_code), paper_named(paper)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -10,11 +9,11 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
-from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.method import METHODS
-from widehem.store.dockets import find_docket, find_wearer, productions
+from widehem.store.dockets import find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.models import Docket, Production, Wearer
+from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import Selvedge
@@ -86,6 +85,7 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         _ = found.dockets
         people = company(session, production_id)
         accepted = accepted_doubts(session, [person.row.id for person in people if person.row])
+        tables = all_tables(session)
     charts = {person.wearer.id: person.chart for person in people}
     kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
     wearers = {person.wearer.id: person.wearer for person in people}
@@ -101,7 +101,7 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         missing=missing,
         wearers=wearers,
         methods=METHODS,
-        tables=TABLES,
+        tables=tables,
         names=names,
         errors=errors,
         typed=typed,
@@ -164,18 +164,12 @@ def add_wearer(production_id: int) -> Any:
             production_id=production_id,
             name=name[:LONGEST],
             role=typed.get("role", "").strip()[:LONGEST],
-            figure=figure_code(typed),
+            figure=typed["figure"] if typed.get("figure") in all_tables(session) else "curved",
         )
         session.add(wearer)
         session.flush()
         number = wearer.id
     return redirect(url_for("measure.chart", wearer_id=number), 303)
-
-
-def figure_code(form: Mapping[str, str]) -> str:
-    """The figure table chosen in a form; curved when it is none of them."""
-    code = form.get("figure", "")
-    return code if code in TABLES else "curved"
 
 
 @pages.post("/productions/<int:production_id>/dockets")
@@ -232,20 +226,6 @@ def rename_docket(docket_id: int) -> Any:
     return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)
 
 
-@pages.post("/wearers/<int:wearer_id>/delete")
-def delete_wearer(wearer_id: int) -> Any:
-    """Delete a wearer with the charts and dockets, once the name is written out."""
-    with current_store().write() as session:
-        wearer = find_wearer(session, wearer_id)
-        if wearer is None:
-            abort(404)
-        if not _written_out(wearer.name):
-            return redirect(url_for("measure.chart", wearer_id=wearer_id, sure="no"), 303)
-        production_id = wearer.production_id
-        session.delete(wearer)
-    return redirect(url_for(".production", production_id=production_id), 303)
-
-
 @pages.post("/productions/<int:production_id>/about")
 def about_production(production_id: int) -> Any:
     """Rename a production or its company; an empty name leaves the old one."""
@@ -265,13 +245,13 @@ def delete_production(production_id: int) -> Any:
         found = session.get(Production, production_id)
         if found is None:
             abort(404)
-        if not _written_out(found.name):
+        if not written_out(found.name):
             words = f"Write {found.name} in the field to delete it with everyone in it. Nothing was deleted."
             return _production(production_id, {"sure": words}, dict(request.form.items())), 422
         session.delete(found)
     return redirect(url_for(".index"), 303)
 
 
-def _written_out(name: str) -> bool:
+def written_out(name: str) -> bool:
     """Whether the form repeats a name, which nobody does by mistake."""
     return request.form.get("sure", "").strip().lower() == name.lower()

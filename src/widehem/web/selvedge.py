@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from flask import url_for
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
+from widehem.core.body.compare import Difference
 from widehem.core.drafting.method import METHODS
 from widehem.store.models import Docket, Production, Wearer
 
@@ -33,8 +35,13 @@ class Selvedge:
     stations: tuple[Station, ...] = ()
 
 
-def selvedge(wearer: Wearer, docket: Docket | None, chart: Chart, station: str, words: str = "") -> Selvedge:
-    """The stations for a wearer and, once there is one, a docket. station: the open one; words: its state."""
+def selvedge(
+    wearer: Wearer, docket: Docket | None, chart: Chart, station: str, words: str = "", changed: Sequence[Difference] = ()
+) -> Selvedge:
+    """The stations for a wearer and, once there is one, a docket.
+
+    station: the open one; words: its state; changed: what a newer chart says otherwise, which makes the draft stale.
+    """
     needs = METHODS[docket.method].uses(docket.options) if docket else ()
     missing = chart.missing(needs)
     read = len(list(chart))
@@ -52,13 +59,16 @@ def selvedge(wearer: Wearer, docket: Docket | None, chart: Chart, station: str, 
     ]
     if docket:
         drafted = "needs " + names(missing) if missing else ""
-        open_ = "bare" if missing else "done"
+        open_ = "bare" if missing else "stale" if changed else "done"
+        if changed and not missing:
+            more = f" and {len(changed) - 1} more" if len(changed) > 1 else ""
+            drafted = f"{names([changed[0].code])}{more} changed"
         found.append(
             Station(
                 "Draft",
                 url_for("board.draft", docket_id=docket.id),
                 open_,
-                words if station == "draft" else drafted,
+                drafted if changed else words if station == "draft" else drafted,
                 "2",
                 station == "draft",
             )

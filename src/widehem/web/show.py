@@ -11,8 +11,9 @@ from werkzeug.wrappers import Response
 
 from widehem.core.pattern.check import Check
 from widehem.core.units import UNITS, Display, Saying, with_unit
+from widehem.store.models import Wearer
 
-UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE = "wh_unit", "wh_fraction", "wh_keys"
+UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE, TWICE_COOKIE = "wh_unit", "wh_fraction", "wh_keys", "wh_twice"
 YEAR = 365 * 24 * 3600
 VERDICT_WORDS = {"true": "True", "look": "Look again", "not": "Not true", "open": "To come"}
 
@@ -31,13 +32,14 @@ def display() -> Display:
 
 @settings.post("/settings")
 def change() -> Response:
-    """Change unit, fraction or the single-key commands; goes back to where it was asked."""
+    """Change unit, fraction, the single-key commands or reading twice; goes back to where it was asked."""
     back = request.form.get("back", "/")
     response = redirect(back if back.startswith("/") and not back.startswith(("//", "/\\")) else "/", 303)
     for field, cookie, known in (
         ("unit", UNIT_COOKIE, UNITS),
         ("fraction", FRACTION_COOKIE, ("8", "16")),
         ("keys", KEYS_COOKIE, ("on", "off")),
+        ("twice", TWICE_COOKIE, ("on", "off")),
     ):
         value = request.form.get(field)
         if value in known:
@@ -78,6 +80,12 @@ def check_unit(check: Check) -> str:
     """What stands behind the figure of a check."""
     unit = display().unit if check.kind in ("length", "signed") else ""
     return f"{unit} {check.after}".strip()
+
+
+def cautions(wearer: Wearer) -> tuple[str, ...]:
+    """What to be careful of with a wearer, a line each, for what is printed."""
+    notes = (("Allergies", wearer.allergies), ("Movement", wearer.movement))
+    return tuple(f"{title}: {' '.join(words.split())}" for title, words in notes if words.strip())
 
 
 def is_htmx() -> bool:

@@ -12,7 +12,6 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.figure_tables import CURVED, TABLES, FigureTable
 from widehem.core.units import Length, LengthError, Unit, cm_of, parse_length
 
-
 Side = Literal["left", "right"]
 SIDES: tuple[Side, ...] = ("left", "right")
 
@@ -133,7 +132,14 @@ class Chart:
     def stamp(self) -> Hashable:
         """Stands for everything that is written on the chart and the table it is judged by."""
         said = (
-            (code, *(length and length.ticks for place in ("", *SIDES) for length in (reading.at(place).first, reading.at(place).second)))
+            (
+                code,
+                *(
+                    length and length.ticks
+                    for place in ("", *SIDES)
+                    for length in (reading.at(place).first, reading.at(place).second)
+                ),
+            )
             for code, reading in self.readings.items()
         )
         return self.table, frozenset(said)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from datetime import date
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Reading
-from widehem.core.body.figure_tables import TABLES
+from widehem.core.body.figure_tables import TABLES, FigureTable
 from widehem.core.units import CM_PER_INCH, TICKS_PER_INCH, Length, Unit
 
 ABOUT = {
@@ -19,6 +20,7 @@ ABOUT = {
     "foundation": ("foundation", "over"),
     "shoes": ("shoes",),
     "read_by": ("read by", "measured by"),
+    "note": ("note",),
     "unit": ("unit",),
 }
 
@@ -35,6 +37,8 @@ class FiledChart:
     shoes: str = ""
     read_by: str = ""
     readings: dict[str, Reading] = field(default_factory=dict)
+    note: str = ""
+    cautions: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -93,16 +97,18 @@ def _known() -> dict[str, str]:
 
 KNOWN = _known()
 _TURN = re.compile(r"\s*(2|ii|second|second reading|again)$")
+_SIDE = re.compile(r"\s+(left|right)$")
 _UNIT = re.compile(r"[\(\[]\s*(cm|in|inch|inches)\s*[\)\]]\s*$", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
 class Column:
-    """What a column holds: a code, which reading, and the unit its name tells."""
+    """What a column holds: a code, which reading, the unit its name tells, and the side."""
 
     code: str
     turn: int = 1
     unit: Unit | None = None
+    side: str = ""
 
 
 def column_named(name: str) -> Column | None:
@@ -117,12 +123,18 @@ def column_named(name: str) -> Column | None:
     if words in KNOWN:
         return Column(KNOWN[words], 1, unit)
     second = _TURN.search(words)
-    if second and words[: second.start()] in KNOWN and KNOWN[words[: second.start()]] in CATALOGUE:
-        return Column(KNOWN[words[: second.start()]], 2, unit)
+    if second:
+        words = words[: second.start()]
+    side = _SIDE.search(words)
+    if side:
+        words = words[: side.start()]
+    code = KNOWN.get(words)
+    if code in CATALOGUE and (not side or CATALOGUE[code].sided):
+        return Column(code, 2 if second else 1, unit, side[1] if side else "")
     return None
 
 
-def figure_named(text: str) -> str | None:
-    """The figure table of this code or name; None when there is none."""
+def figure_named(text: str, tables: Iterable[FigureTable] = ()) -> str | None:
+    """The figure table of this code or name, of those that ship and these; None when there is none."""
     words = plain(text)
-    return next((table.code for table in TABLES.values() if words in (table.code, plain(table.name))), None)
+    return next((table.code for table in (*TABLES.values(), *tables) if words in (plain(table.code), plain(table.name))), None)

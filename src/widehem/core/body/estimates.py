@@ -9,7 +9,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.figure_tables import BASES, FigureTable
 from widehem.core.body.formula import read_formula
-from widehem.core.units import METRIC, Display
+from widehem.core.units import LONGEST_CM, METRIC, Display
 
 FRAME = "F"
 
@@ -154,4 +154,10 @@ class _Worker:
         rests = tuple(
             dict.fromkeys(("high_bust" if high is not None else "bust") if name == FRAME else name for name in formula.names)
         )
-        return Estimate(code, formula.value(self.value), text, rests)
+        try:
+            cm = formula.value(self.value)
+        except ZeroDivisionError:
+            raise _UnknownError(code) from None
+        if not 0 < cm < LONGEST_CM:
+            raise _UnknownError(code)  # a formula that comes to no length on this body
+        return Estimate(code, cm, text, rests)

@@ -1,7 +1,19 @@
-"""The drawn figure: front and back in outline, no face, closed. Units are near centimetres of a 164 cm figure.
+"""The drawn figures in outline, no face: front and back are one, the side is another. Near centimetres of a 164 cm figure.
 
-x runs from the centre line, y down from the crown. The outline is the same in front and behind; inner lines differ.
+In a tape's points x runs from the centre line and y down from the crown. Other builds are the same lines drawn through a
+`Build`, and so is the tape that lies on them.
 """
+
+from __future__ import annotations
+
+import re
+from bisect import bisect_right
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cache
+
+from widehem.core.body.chart import Chart
+from widehem.core.body.measure import View
 
 BODY = (
     "M37.40 17.50C37.37 18.17 37.08 20.22 37.20 21.50C37.32 22.78 37.22 24.22 38.10 25.20C38.98 26.18 40.87 26.78 "
@@ -43,5 +55,117 @@ BODY = (
     "17.50 "
 )
 HEAD = "M27.1 16.6C24.3 12.2 23.7 .4 32.5 .4C41.3 .4 40.7 12.2 37.9 16.6C36.5 19.4 34.9 21 32.5 21C30.1 21 28.5 19.4 27.1 16.6Z"
-CENTRE = 32.5  # the paths stand about this x
-BACK_AT = 65.0  # the back figure stands this far to the right
+CENTRE = 32.5  # the front paths stand about this x
+
+# The side, facing left, from the crown down in front, under the foot and up behind.
+_SIDE = (
+    (0.5, 0.4), (-4.6, 2.0), (-7.6, 6.4), (-8.4, 11.2), (-8.0, 16.2), (-6.0, 19.6), (-3.6, 21.4), (-3.8, 25.0), (-5.0, 28.2), (-8.0, 33.5),
+    (-11.4, 41.0), (-13.0, 46.5), (-11.6, 50.4), (-9.8, 53.5), (-9.0, 61.8), (-10.2, 71.0), (-10.0, 82.0), (-9.4, 93.0), (-8.8, 104.0),
+    (-7.4, 116.0), (-6.8, 122.0), (-5.2, 130.0), (-4.6, 144.0), (-4.2, 156.0), (-6.6, 160.6), (-13.4, 164.6), (-16.6, 166.4), (-16.2, 168.4),
+    (-6.0, 168.4), (5.6, 168.4), (7.4, 166.6), (6.4, 162.6), (4.8, 157.0), (5.6, 149.0), (8.2, 137.0), (7.8, 128.6), (5.8, 121.0), (7.4, 110.0),
+    (9.6, 99.0), (11.4, 91.6), (14.2, 86.0), (14.4, 80.0), (12.0, 71.6), (7.8, 61.8), (8.6, 53.0), (11.0, 42.0), (10.8, 34.6), (7.6, 27.6),
+    (5.2, 23.6), (6.2, 18.0), (9.4, 12.6), (9.0, 6.4), (5.4, 1.8),
+)  # fmt: skip
+_ARM_ROOT = "M.6 29.6C4.6 30.4 6.2 36.4 4.4 41.2C3.4 43.6 -1.4 43.6 -2.6 41.2C-4.6 36.6 -3.2 30.6 .6 29.6Z"
+
+
+def _smooth(points: tuple[tuple[float, float], ...]) -> str:
+    """A closed curve through these points, each left in the direction of its neighbours."""
+    count = len(points)
+    words = [f"M{points[0][0]:.2f} {points[0][1]:.2f}"]
+    for i in range(count):
+        (x0, y0), (x1, y1), (x2, y2), (x3, y3) = (points[(i + k) % count] for k in (-1, 0, 1, 2))
+        words.append(
+            f"C{x1 + (x2 - x0) / 6:.2f} {y1 + (y2 - y0) / 6:.2f} {x2 - (x3 - x1) / 6:.2f} {y2 - (y3 - y1) / 6:.2f} {x2:.2f} {y2:.2f}"
+        )
+    return "".join(words) + "Z"
+
+
+Steps = tuple[tuple[float, float], ...]
+
+
+def _between(steps: Steps, at: float) -> float:
+    """The value at a height, in straight lines between the steps."""
+    i = min(max(bisect_right([y for y, _ in steps], at), 1), len(steps) - 1)
+    (y0, v0), (y1, v1) = steps[i - 1], steps[i]
+    part = min(max((at - y0) / (y1 - y0), 0.0), 1.0)
+    return v0 + (v1 - v0) * part
+
+
+TORSO: Steps = (
+    (30, 17.6),
+    (41, 15.3),
+    (46.5, 15.4),
+    (61.8, 12.1),
+    (71, 14.6),
+    (82, 17.3),
+    (90, 17.5),
+    (97, 16.5),
+)  # half its width
+
+
+@dataclass(frozen=True)
+class Build:
+    """A way of being built. heights: where each height of the neutral figure comes to lie; widths: how much wider it is
+    there; arms: how much thicker the arms are; apart: how far front and back stand from each other."""
+
+    name: str
+    heights: Steps
+    widths: Steps
+    arms: float = 1.0
+    apart: float = 65.0
+
+    def point(self, view: View, x: float, y: float) -> tuple[float, float]:
+        """Where a point of the neutral figure lies on this one, x from the centre line."""
+        wide, down = _between(self.widths, y), _between(self.heights, y)
+        torso = _between(TORSO, y)
+        if view != "side" and TORSO[0][0] <= y <= TORSO[-1][0] and abs(x) > torso:
+            out = torso * wide + (abs(x) - torso) * self.arms
+            return (out if x > 0 else -out), down
+        return x * wide, down
+
+    def path(self, view: View, d: str, centre: float = 0.0) -> str:
+        """An outline drawn through this build, about its centre line."""
+        return _through(d, centre, lambda x, y: self.point(view, x, y))
+
+
+_NUMBER = re.compile(r"-?\d*\.?\d+")
+
+
+def _through(d: str, centre: float, point: Callable[[float, float], tuple[float, float]]) -> str:
+    words = []
+    for letter, rest in re.findall(r"([MCLZ])([^MCLZ]*)", d):
+        values = [float(number) for number in _NUMBER.findall(rest)]
+        moved = [f"{v:.2f}" for x, y in zip(values[::2], values[1::2], strict=True) for v in point(x - centre, y)]
+        words.append(letter + " ".join(moved))
+    return "".join(words)
+
+
+NEUTRAL = Build("neutral", ((0, 0), (168.4, 168.4)), ((0, 1), (168.4, 1)))
+CHILD = Build(
+    "child", ((0, 0), (21, 28), (30, 35.5), (61.8, 68), (82, 86), (90, 92.5), (121, 123.5), (168.4, 168.4)),
+    ((0, 1.3), (17, 1.26), (22, 0.9), (30, 0.82), (46.5, 0.86), (61.8, 1.04), (82, 0.86), (100, 0.88), (160, 1.0)), 0.86,
+)  # fmt: skip
+BROAD = Build(
+    "broad", NEUTRAL.heights,
+    ((0, 1.04), (17, 1.06), (23, 1.16), (30, 1.12), (46.5, 1.24), (61.8, 1.6), (74, 1.38), (82, 1.26), (92, 1.22), (121, 1.2), (160, 1.08)),
+    1.25, 80.0,
+)  # fmt: skip
+_FULL_WAIST, _FULL_BUST = 0.53, 0.64  # of the height: above these a figure is drawn broad
+
+
+def build_of(chart: Chart) -> Build:
+    """How to draw this wearer: a child, broad, or neither."""
+    if chart.table.young:
+        return CHILD
+    height = chart.get("height") or 164.0
+    waist, bust = chart.get("waist") or 0.0, chart.get("bust") or 0.0
+    return BROAD if waist > _FULL_WAIST * height or bust > _FULL_BUST * height else NEUTRAL
+
+
+@cache
+def outline(build: Build, view: View) -> tuple[str, ...]:
+    """The paths of one view, about its centre line."""
+    if view == "side":
+        return build.path(view, _smooth(_SIDE)), build.path(view, _ARM_ROOT)
+    return build.path(view, BODY + "Z", CENTRE), build.path(view, HEAD, CENTRE)

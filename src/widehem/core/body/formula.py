@@ -10,6 +10,7 @@ from functools import cache
 
 Lookup = Callable[[str], float]
 _SIGNS = {ast.Add: "+", ast.Sub: "−", ast.Mult: "×", ast.Div: "÷"}
+_SPELLED = str.maketrans({"−": "-", "×": "*", "÷": "/"})
 _RANK = {ast.Add: 1, ast.Sub: 1, ast.Mult: 2, ast.Div: 2}
 
 
@@ -46,8 +47,8 @@ class Formula:
 def read_formula(text: str) -> Formula:
     """Read a formula. Raises FormulaError."""
     try:
-        tree = ast.parse(text.strip(), mode="eval").body
-    except (SyntaxError, ValueError):
+        tree = ast.parse(text.strip().translate(_SPELLED), mode="eval").body
+    except (SyntaxError, ValueError, RecursionError, MemoryError):
         raise FormulaError(f'"{text}" is not a formula: write one like F / 4 + 12.4.') from None
     names: dict[str, None] = {}
     _check(tree, text, names)

@@ -8,37 +8,37 @@ LENGTHS = (
     Measure(
         "waist_hip", "Waist to hip", "length", _DOWN, 20.5, 8, 35,
         "At the side, measure straight down from the waist string to the hip string. The tape hangs; it does not follow the curve of the hip.",
-        "Waist string to hip string, at the side", STANDING, line("front", (14.6, 61.8), (18.4, 82.0)), ("hip depth",),
+        "Waist string to hip string, at the side", STANDING, line("side", (0, 61.8), (0, 82.0)), ("hip depth",),
     ),
     Measure(
         "waist_knee", "Waist to knee", "length", _DOWN, 59, 25, 85,
         "At the side, measure straight down from the waist string to the middle of the kneecap. The wearer looks ahead; looking down shortens it.",
-        "Waist string to the middle of the kneecap", STANDING, line("front", (14.6, 61.8), (14.6, 121.0)),
+        "Waist string to the middle of the kneecap", STANDING, line("side", (0, 61.8), (0, 121.0)),
     ),
     Measure(
         "waist_high_hip", "Waist to high hip", "length", _DOWN, 9, 3, 18,
         "At the side, measure straight down from the waist string to the top of the hip bone.",
-        "Waist string to the top of the hip bone", STANDING, line("front", (13.6, 61.8), (14.9, 71.0)),
+        "Waist string to the top of the hip bone", STANDING, line("side", (0, 61.8), (0, 71.0)),
     ),
     Measure(
         "waist_floor", "Waist to floor", "length", _DOWN, 104, 45, 140,
         "At the side, measure straight down from the waist string to the floor. In the shoes of the costume; say so on the chart.",
-        "Waist string to the floor", STANDING, line("front", (19.8, 61.8), (19.8, 168.4)), ("outside leg",), sided=True,
+        "Waist string to the floor", STANDING, line("side", (0, 61.8), (0, 168.4)), ("outside leg",), sided=True,
     ),
     Measure(
         "waist_ankle", "Waist to ankle", "length", _DOWN, 95, 40, 130,
         "At the side, measure straight down from the waist string to the ankle bone.",
-        "Waist string to the ankle bone", STANDING, line("front", (16.6, 61.8), (16.6, 156.0)),
+        "Waist string to the ankle bone", STANDING, line("side", (0, 61.8), (0, 156.0)),
     ),
     Measure(
         "crotch_depth", "Crotch depth", "length", _DOWN, 27, 13, 42,
         "Seated on a hard chair, measure at the side from the waist string straight down to the seat of the chair.",
-        "Waist string to the chair", SEATED, line("back", (15.8, 61.8), (15.8, 88.5)), ("body rise",), alone=False,
+        "Waist string to the chair", SEATED, line("side", (3.0, 61.8), (3.0, 88.5)), ("body rise",), alone=False,
     ),
     Measure(
         "crotch_length", "Crotch length", "length", _DOWN, 70, 36, 120,
         "From the waist string at the front, between the legs, up to the waist string at the back. As close as trousers shall sit.",
-        "Centre front waist through to centre back waist", STANDING, line("front", (0, 61.8), (0, 89.5)), ("full crotch seam",),
+        "Centre front waist through to centre back waist", STANDING, line("side", (-9.0, 61.8), (-10.2, 71.0), (-10.0, 80.0), (-7.6, 87.0), (-2.0, 90.5), (5.0, 90.8), (10.6, 88.6), (14.2, 84.0), (14.0, 77.5), (11.6, 70.6), (7.8, 61.8)), ("full crotch seam",),
     ),
     Measure(
         "inside_leg", "Inside leg", "length", _DOWN, 76, 28, 105,
@@ -94,7 +94,7 @@ LENGTHS = (
     Measure(
         "underarm_waist", "Underarm to waist", "length", _DOWN, 20.5, 9, 32,
         "A card held under the arm marks the level. Measure from it down the side to the waist string.",
-        "Underarm to the waist string, at the side", ARMS_DOWN, line("back", (14.6, 41.6), (12.1, 61.8)), alone=False, sided=True,
+        "Underarm to the waist string, at the side", ARMS_DOWN, line("side", (0.8, 43.0), (0.8, 61.8)), alone=False, sided=True,
     ),
     Measure(
         "armscye_depth", "Armscye depth", "length", _DOWN, 20.5, 11, 32,

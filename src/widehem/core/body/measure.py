@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-View = Literal["front", "back"]
+View = Literal["front", "back", "side"]
 Kind = Literal["girth", "arc", "length", "width"]
 
 
@@ -13,7 +13,7 @@ Kind = Literal["girth", "arc", "length", "width"]
 class Tape:
     """Where the tape lies on the drawn figure.
 
-    view: the side that shows it. loop: it runs on round the body. points: (x, y) in figure units, x from the
+    view: the figure that shows it. loop: it runs on round the body. points: (x, y) in figure units, x from the
     centre line, y down from the crown; a loop has its two visible ends.
     """
 

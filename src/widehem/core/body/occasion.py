@@ -61,7 +61,10 @@ def _carried(chart: Chart, occasion: Occasion) -> Iterator[Doubt]:
         on = chart.readings[code].carried
         if on is not None and too_old(chart, (occasion.today - on).days):
             age = age_words((occasion.today - on).days)
-            words = say(f"{CATALOGUE[code].name} {{0u}} is carried over and {age} old; {_usual(chart)}: read it again.", chart.get(code) or 0.0)
+            words = say(
+                f"{CATALOGUE[code].name} {{0u}} is carried over and {age} old; {_usual(chart)}: read it again.",
+                chart.get(code) or 0.0,
+            )
             yield Doubt("age", GROUP, (code,), words, 0.0, on.isoformat())
 
 

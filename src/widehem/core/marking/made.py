@@ -26,6 +26,7 @@ class Heading:
     maker: str = ""
     date: str = ""
     version: str = ""
+    cautions: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

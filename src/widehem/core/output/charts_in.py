@@ -5,27 +5,33 @@ from __future__ import annotations
 import csv
 import io
 import json
+from collections import Counter
+from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.body.chart import Reading
+from widehem.core.body.chart import SIDES, Reading, Turns
 from widehem.core.body.chart_file import Column, FiledChart, FileProblem, Problem, Understood, column_named, figure_named
+from widehem.core.body.figure_tables import FigureTable
 from widehem.core.units import Length, LengthError, Unit, as_unit, parse_length
 
 LARGEST, ROWS_MOST, COLUMNS_MOST, NAME_MOST = 1024 * 1024, 2000, 300, 120
 
 
-def read_charts(data: bytes, name: str = "", unit: Unit = "cm") -> Understood:
-    """Read a chart file, JSON or CSV. unit: taken where the file names none. Raises FileProblem."""
+def read_charts(data: bytes, name: str = "", unit: Unit = "cm", tables: Sequence[FigureTable] = ()) -> Understood:
+    """Read a chart file, JSON or CSV. unit: taken where the file names none; tables: figure tables beside those that ship.
+
+    Raises FileProblem.
+    """
     if len(data) > LARGEST:
         raise FileProblem(f"The file has {len(data) // 1024} kB; {LARGEST // 1024} kB is the most: send fewer wearers at once.")
     text, notes = _decoded(data)
     if not text.strip():
         raise FileProblem("The file is empty.")
     if text.lstrip().startswith(("{", "[")):
-        return _from_json(text, name, unit)
-    return _from_csv(text, unit, notes)
+        return _from_json(text, name, unit, tables)
+    return _from_csv(text, unit, notes, tables)
 
 
 def _decoded(data: bytes) -> tuple[str, tuple[str, ...]]:
@@ -48,7 +54,7 @@ def _decoded(data: bytes) -> tuple[str, tuple[str, ...]]:
 # ---- CSV ----
 
 
-def _from_csv(text: str, unit: Unit, notes: tuple[str, ...]) -> Understood:
+def _from_csv(text: str, unit: Unit, notes: tuple[str, ...], tables: Sequence[FigureTable]) -> Understood:
     first = text.lstrip("\r\n").split("\n", 1)[0]
     delimiter = max(",;\t", key=first.count)
     try:
@@ -68,7 +74,7 @@ def _from_csv(text: str, unit: Unit, notes: tuple[str, ...]) -> Understood:
         raise FileProblem('No column is named "wearer" or "name": the first row must name the columns.')
     charts, problems = [], []
     for number, row in enumerate(rows[1:], 2):
-        chart, found = _row(number, row, columns, unit)
+        chart, found = _row(number, row, columns, unit, tables)
         problems += found
         if chart is not None:
             charts.append(chart)
@@ -82,7 +88,9 @@ def _bare(cell: str) -> str:
     return cell[1:] if cell.startswith("'") and cell[1:2] in "=+-@" else cell
 
 
-def _row(number: int, row: list[str], columns: list[Column | None], unit: Unit) -> tuple[FiledChart | None, list[Problem]]:
+def _row(
+    number: int, row: list[str], columns: list[Column | None], unit: Unit, tables: Sequence[FigureTable]
+) -> tuple[FiledChart | None, list[Problem]]:
     about: dict[str, str] = {}
     cells: list[tuple[Column, str]] = []
     for column, cell in zip(columns, row, strict=False):
@@ -100,15 +108,18 @@ def _row(number: int, row: list[str], columns: list[Column | None], unit: Unit) 
             unit = as_unit(about["unit"])
         except LengthError as error:
             problems.append(Problem(f"row {number}, unit", str(error)))
-    read: dict[str, dict[int, Length]] = {}
+    read: dict[str, dict[tuple[str, int], Length]] = {}
     for column, cell in cells:
         length = _length(cell, column.unit or unit, f"row {number}, {column.code}", problems)
         if length is not None:
-            read.setdefault(column.code, {})[column.turn] = length
-    chart = _chart(
-        about, {code: Reading(code, turns.get(1), turns.get(2)) for code, turns in read.items()}, f"row {number}", problems
-    )
-    return chart, problems
+            read.setdefault(column.code, {})[column.side, column.turn] = length
+    readings = {code: _reading(code, places) for code, places in read.items()}
+    return _chart(about, readings, f"row {number}", problems, tables), problems
+
+
+def _reading(code: str, places: dict[tuple[str, int], Length]) -> Reading:
+    left, right = (Turns(places.get((side, 1)), places.get((side, 2))) for side in SIDES)
+    return Reading(code, places.get(("", 1)), places.get(("", 2)), left, right)
 
 
 def _length(text: Any, unit: Unit, where: str, problems: list[Problem]) -> Length | None:
@@ -122,10 +133,12 @@ def _length(text: Any, unit: Unit, where: str, problems: list[Problem]) -> Lengt
         return None
 
 
-def _chart(about: dict[str, str], readings: dict[str, Reading], where: str, problems: list[Problem]) -> FiledChart:
+def _chart(
+    about: dict[str, str], readings: dict[str, Reading], where: str, problems: list[Problem], tables: Sequence[FigureTable]
+) -> FiledChart:
     figure, read_on = "curved", None
     if about.get("figure"):
-        known = figure_named(about["figure"])
+        known = figure_named(about["figure"], tables)
         if known is None:
             problems.append(Problem(f"{where}, figure", f'There is no figure table "{about["figure"]}".'))
         figure = known or figure
@@ -134,20 +147,25 @@ def _chart(about: dict[str, str], readings: dict[str, Reading], where: str, prob
             read_on = date.fromisoformat(about["read_on"].strip())
         except ValueError:
             problems.append(Problem(f"{where}, read_on", f'"{about["read_on"]}" is not a date: write it like 2026-11-03.'))
-    words = {key: about.get(key, "")[:NAME_MOST] for key in ("part", "foundation", "shoes", "read_by")}
-    return FiledChart(about["wearer"].strip()[:NAME_MOST], figure=figure, read_on=read_on, readings=readings, **words)
+    part, foundation, shoes, read_by, note = (
+        about.get(key, "")[:NAME_MOST] for key in ("part", "foundation", "shoes", "read_by", "note")
+    )
+    name = about["wearer"].strip()[:NAME_MOST]
+    return FiledChart(name, part, figure, read_on, foundation, shoes, read_by, readings, note)
 
 
 def _twice(charts: list[FiledChart]) -> list[Problem]:
-    names = [chart.wearer.lower() for chart in charts]
-    double = dict.fromkeys(chart.wearer for chart in charts if names.count(chart.wearer.lower()) > 1)
-    return [Problem(name, "The name stands in the file more than once: give each wearer one row.") for name in double]
+    """The same wearer twice, unless on different days."""
+    counts = Counter((chart.wearer.lower(), chart.read_on) for chart in charts)
+    double = dict.fromkeys(chart.wearer for chart in charts if counts[chart.wearer.lower(), chart.read_on] > 1)
+    words = "The name stands in the file more than once for one day: give each chart one row, with its own date under read_on."
+    return [Problem(name, words) for name in double]
 
 
 # ---- JSON ----
 
 
-def _from_json(text: str, name: str, unit: Unit) -> Understood:
+def _from_json(text: str, name: str, unit: Unit, tables: Sequence[FigureTable]) -> Understood:
     try:
         found = json.loads(text)
     except (ValueError, RecursionError):
@@ -166,11 +184,18 @@ def _from_json(text: str, name: str, unit: Unit) -> Understood:
         if not isinstance(row, dict) or not isinstance(row.get("wearer"), str) or not row["wearer"].strip():
             problems.append(Problem(where, "There is no name under wearer."))
             continue
-        charts.append(_json_chart(row, where, unit, problems, left_out))
+        charts.append(_json_chart(row, where, unit, problems, left_out, tables))
     return Understood(tuple(charts), (*problems, *_twice(charts)), tuple(left_out))
 
 
-def _json_chart(row: dict[str, Any], where: str, unit: Unit, problems: list[Problem], left_out: dict[str, None]) -> FiledChart:
+def _json_chart(
+    row: dict[str, Any],
+    where: str,
+    unit: Unit,
+    problems: list[Problem],
+    left_out: dict[str, None],
+    tables: Sequence[FigureTable],
+) -> FiledChart:
     about = {key: value for key, value in row.items() if isinstance(value, str)}
     try:
         unit = as_unit(about["unit"]) if "unit" in about else unit
@@ -183,11 +208,15 @@ def _json_chart(row: dict[str, Any], where: str, unit: Unit, problems: list[Prob
         if column is None or column.code not in CATALOGUE:
             left_out[str(key)] = None
             continue
-        turns = value if isinstance(value, dict) else {"first": value}
-        first, second = (
-            _length(turns[turn], unit, f"{where}, {column.code}", problems) if turns.get(turn) is not None else None
-            for turn in ("first", "second")
-        )
-        if first or second:
-            readings[column.code] = Reading(column.code, first, second)
-    return _chart(about, readings, where, problems)
+        found = value if isinstance(value, dict) else {"first": value}
+        places: dict[tuple[str, int], Length] = {}
+        for side in ("", *SIDES) if CATALOGUE[column.code].sided else ("",):
+            turns = found.get(side) if side else found
+            for number, turn in enumerate(("first", "second"), 1):
+                if isinstance(turns, dict) and turns.get(turn) is not None:
+                    length = _length(turns[turn], unit, f"{where}, {' '.join(w for w in (column.code, side) if w)}", problems)
+                    if length is not None:
+                        places[side, number] = length
+        if places:
+            readings[column.code] = _reading(column.code, places)
+    return _chart(about, readings, where, problems, tables)

@@ -6,10 +6,12 @@ import csv
 import io
 import json
 from collections.abc import Sequence
+from typing import Any
 
 from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import SIDES, Turns
 from widehem.core.body.chart_file import FiledChart, exact
-from widehem.core.units import Unit
+from widehem.core.units import Length, Unit
 
 _DANGEROUS = ("=", "+", "-", "@", "\t", "\r")
 
@@ -21,46 +23,60 @@ def safe(cell: str) -> str:
 
 def charts_csv(charts: Sequence[FiledChart], unit: Unit) -> str:
     """One row per wearer, two columns per measure that anybody has, in this unit."""
-    codes = [code for code in CATALOGUE if any(code in chart.readings for chart in charts)]
-    seconds = {code for code in codes for chart in charts if code in chart.readings and chart.readings[code].second}
-    head = ["wearer", "part", "figure", "read_on", "foundation", "shoes", "read_by", "unit"]
-    for code in codes:
-        head += [code, f"{code}_2"] if code in seconds else [code]
+    columns = [
+        (code, side, turn)
+        for code in CATALOGUE
+        for side in ("", *SIDES)
+        for turn in (1, 2)
+        if any(_length(chart, code, side, turn) for chart in charts)
+    ]
     out = io.StringIO(newline="")
     writer = csv.writer(out)
-    writer.writerow(head)
+    writer.writerow(
+        ["wearer", "part", "figure", "read_on", "foundation", "shoes", "read_by", "note", "unit"]
+        + ["_".join(part for part in (code, side, "2" if turn == 2 else "") if part) for code, side, turn in columns]
+    )
     for chart in charts:
-        row = [
-            chart.wearer,
-            chart.part,
-            chart.figure,
-            chart.read_on.isoformat() if chart.read_on else "",
-            chart.foundation,
-            chart.shoes,
-            chart.read_by,
-        ]
+        read_on = chart.read_on.isoformat() if chart.read_on else ""
+        row = [chart.wearer, chart.part, chart.figure, read_on, chart.foundation, chart.shoes, chart.read_by, chart.note]
         cells = [safe(cell) for cell in row] + [unit]
-        for code in codes:
-            reading = chart.readings.get(code)
-            turns = (reading.first, reading.second) if reading else (None, None)
-            for length in turns if code in seconds else turns[:1]:
-                cells.append(exact(length, unit) if length else "")
+        for column in columns:
+            length = _length(chart, *column)
+            cells.append(exact(length, unit) if length else "")
         writer.writerow(cells)
     return out.getvalue()
+
+
+def _length(chart: FiledChart, code: str, side: str, turn: int) -> Length | None:
+    reading = chart.readings.get(code)
+    if reading is None:
+        return None
+    turns = reading.at(side)
+    return turns.first if turn == 1 else turns.second
 
 
 def charts_json(charts: Sequence[FiledChart]) -> str:
     """Every reading as it was typed, with its unit and both turns."""
     rows = []
     for chart in charts:
-        measures = {}
+        measures: dict[str, dict[str, Any]] = {}
         for code, reading in chart.readings.items():
-            turns = (("first", reading.first), ("second", reading.second))
-            measures[code] = {turn: f"{exact(length, length.unit)} {length.unit}" for turn, length in turns if length}
+            measures[code] = {
+                **_turns(reading.at("")),
+                **{side: _turns(reading.at(side)) for side in SIDES if reading.at(side)},
+            }
+            if reading.carried:
+                measures[code]["carried_from"] = reading.carried.isoformat()
         rows.append(
             {
                 "wearer": chart.wearer, "part": chart.part, "figure": chart.figure, "foundation": chart.foundation, "shoes": chart.shoes,
-                "read_on": chart.read_on.isoformat() if chart.read_on else "", "read_by": chart.read_by, "measures": measures,
+                "read_on": chart.read_on.isoformat() if chart.read_on else "", "read_by": chart.read_by,
+                "note": chart.note, "measures": measures,
             }
         )  # fmt: skip
     return json.dumps({"format": "widehem charts", "version": 1, "charts": rows}, indent=2, ensure_ascii=False) + "\n"
+
+
+def _turns(turns: Turns) -> dict[str, str]:
+    both = (("first", turns.first), ("second", turns.second))
+    return {turn: f"{exact(length, length.unit)} {length.unit}" for turn, length in both if length}

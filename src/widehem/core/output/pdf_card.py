@@ -74,6 +74,7 @@ def card_pdf(draft: Draft, heading: Heading, paper: Paper, show: Display = METRI
     story: list[Flowable] = [Paragraph(escape(title), _TITLE)]
     if line:
         story.append(Paragraph(escape(line), _BODY))
+    story += [Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(caution)}", _BODY) for caution in heading.cautions]
     story += [Spacer(1, 8), _figures(draft, show), Spacer(1, 6)]
     story += [Paragraph(escape(note.text(show)), _BODY) for note in draft.notes]
     story.append(_Sketch(draft, paper.width - 3.2))

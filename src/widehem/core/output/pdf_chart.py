@@ -11,7 +11,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.body.chart import Chart
+from widehem.core.body.chart import SIDES, Chart, Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.core.output.pdf_pen import FIGURES, PLAIN, POINTS_PER_CM, STRONG, load_fonts
 from widehem.core.output.sheets import Paper
@@ -36,6 +36,7 @@ def chart_pdf(about: FiledChart, chart: Chart, codes: Sequence[str], paper: Pape
         bottomMargin=edge, title=title, invariant=1, creator="Wide Hem",
     )  # fmt: skip
     story: list[Flowable] = [Paragraph(escape(title), _TITLE), Paragraph(_about(about, blank=blank), _BODY)]
+    story += [Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(line)}", _BODY) for line in about.cautions]
     zones: dict[str, list[str]] = {}
     for code in codes:
         zones.setdefault(CATALOGUE[code].zone, []).append(code)
@@ -59,7 +60,7 @@ def _about(about: FiledChart, *, blank: bool) -> str:
         f"read on {about.read_on.isoformat()}" if about.read_on else "",
         f"by {about.read_by}" if about.read_by else "",
     ]
-    words += [f"over {about.foundation}" if about.foundation else "", f"in {about.shoes}" if about.shoes else ""]
+    words += [f"over {about.foundation}" if about.foundation else "", f"in {about.shoes}" if about.shoes else "", about.note]
     return escape(" · ".join(word for word in words if word))
 
 
@@ -69,6 +70,10 @@ def _table(chart: Chart, codes: Sequence[str], wide: float, show: Display, *, bl
         entry, reading = CATALOGUE[code], chart.readings.get(code)
         needs = "" if entry.alone else " (second person)"
         words = [Paragraph(escape(entry.name + needs), _NAME), Paragraph(escape(entry.how), _SMALL)]
+        if not blank and reading is not None and reading.apart:
+            words.append(Paragraph(escape(_apart(reading, show)), _SMALL))
+        if not blank and reading is not None and reading.carried:
+            words.append(Paragraph(f"carried over from {reading.carried.isoformat()}", _SMALL))
         turns = (None, None) if blank or reading is None else (reading.first, reading.second)
         kept = "" if blank or reading is None or reading.cm is None else show.length(reading.cm)
         rows.append([words, *(_figure(length, show) for length in turns), kept])
@@ -93,6 +98,16 @@ def _table(chart: Chart, codes: Sequence[str], wide: float, show: Display, *, bl
             for row in rows
         ]
     return Table(rows, colWidths=[column * POINTS_PER_CM for column in columns], rowHeights=heights, style=style, hAlign="LEFT")
+
+
+def _apart(reading: Reading, show: Display) -> str:
+    """'left 12.0 / 12.2, right 12.4'."""
+    sides = []
+    for side in SIDES:
+        turns = reading.at(side)
+        if turns:
+            sides.append(f"{side} " + " / ".join(_figure(length, show) for length in (turns.first, turns.second) if length))
+    return ", ".join(sides)
 
 
 def _figure(length: Length | None, show: Display) -> str:

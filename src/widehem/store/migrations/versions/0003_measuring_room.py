@@ -6,15 +6,21 @@ from alembic import op
 revision = "0003"
 down_revision = "0002"
 
-_WORDS = (("wearer", "allergies", 400), ("wearer", "movement", 400), ("chart", "note", 600), ("reading", "side", 5), ("docket", "foundation", 200))
+_WORDS = (
+    ("wearer", "allergies", 400),
+    ("wearer", "movement", 400),
+    ("chart", "note", 600),
+    ("reading", "side", 5),
+    ("docket", "foundation", 200),
+)
 
 
 def _id() -> sa.Column[int]:
     return sa.Column("id", sa.Integer, primary_key=True)
 
 
-def _of(table: str, **more: bool) -> sa.Column[int]:
-    return sa.Column(f"{table}_id", sa.Integer, sa.ForeignKey(f"{table}.id", ondelete="CASCADE"), nullable=False, **more)
+def _of(table: str, *, unique: bool = False) -> sa.Column[int]:
+    return sa.Column(f"{table}_id", sa.Integer, sa.ForeignKey(f"{table}.id", ondelete="CASCADE"), nullable=False, unique=unique)
 
 
 def _text(name: str, size: int) -> sa.Column[str]:
@@ -48,7 +54,7 @@ def upgrade() -> None:
     op.create_table("photo", photo, sa.Column("data", sa.LargeBinary, nullable=False), _when())
     op.create_table("house_list", _id(), _text("name", 60), _json("codes"), _when())
     op.create_table(
-        "house_table", _id(), _text("name", 60), sa.Column("bust_difference", sa.Float, nullable=False), _json("row"),
+        "house_table", _id(), _text("name", 60), sa.Column("bust_difference", sa.Double, nullable=False), _json("row"),
         _json("formulas"), _yes_no("young"), _whole("version"),
     )  # fmt: skip
     op.create_table(

@@ -1,0 +1,177 @@
+"""A chart that listens to a digital tape: each message fills the next field, once, and can be taken back."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+from typing import Any, cast
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from widehem.core.body.chart import Reading
+from widehem.core.body.doubts import doubts
+from widehem.core.units import Length, Unit
+from widehem.store.charts import add_reading, core_chart, history
+from widehem.store.models import ChartRow, Heard, Listening, now
+
+PAIR_DIGITS = 4
+BOUNCE = timedelta(seconds=2)  # the same figure again within this, from a tape that does not count its messages
+
+
+@dataclass(frozen=True)
+class Message:
+    """What a tape said. number: its own count of messages, None when it does not count."""
+
+    device: str
+    number: int | None
+    length: Length
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What became of a message. code, turn: the field it filled, '' when the list was full already; doubts: keys of what is
+    doubtful there now; repeated: it had been heard before and nothing was written."""
+
+    code: str
+    turn: int
+    ticks: int
+    doubts: tuple[str, ...] = ()
+    repeated: bool = False
+
+    def as_json(self) -> dict[str, Any]:
+        return {"code": self.code, "turn": self.turn, "ticks": self.ticks, "doubts": list(self.doubts)}
+
+
+def begin_listening(session: Session, chart: ChartRow, codes: Sequence[str], *, twice: bool) -> Listening:
+    """Let a chart listen; a chart that listens already begins anew under the same pair number."""
+    row = listening_of(session, chart.id)
+    if row is None:
+        row = Listening(chart_id=chart.id, pair=_free_pair(session), codes=[], at="")
+        session.add(row)
+    row.codes, row.twice, row.at, row.turn, row.held = list(codes), twice, codes[0] if codes else "", 1, False
+    session.flush()
+    return row
+
+
+def _free_pair(session: Session) -> str:
+    taken = set(session.scalars(select(Listening.pair)))
+    while True:
+        pair = "".join(secrets.choice("0123456789") for _ in range(PAIR_DIGITS))
+        if pair not in taken:
+            return pair
+
+
+def listening_of(session: Session, chart_id: int) -> Listening | None:
+    return session.scalars(select(Listening).where(Listening.chart_id == chart_id)).first()
+
+
+def listening_under(session: Session, pair: str) -> Listening | None:
+    return session.scalars(select(Listening).where(Listening.pair == pair)).first()
+
+
+def hear(session: Session, row: Listening, message: Message) -> Answer:
+    """Take a message. A repeated one gets the answer it got before; nothing is written twice."""
+    before = _heard_before(session, row, message)
+    if before is not None:
+        said = before.answer
+        return Answer(said["code"], said["turn"], said["ticks"], tuple(said["doubts"]), repeated=True)
+    if not row.at:
+        return Answer("", 0, message.length.ticks)
+    code, turn = row.at, row.turn
+    standing = core_chart(session, row.chart).readings.get(code) or Reading(code)
+    if row.held and not standing.carried:
+        turn = _third(standing, message.length) or turn
+    stood = None if standing.carried else standing.at("").first if turn == 1 else standing.at("").second
+    add_reading(session, row.chart, code, turn, message.length)
+    session.flush()
+    found = tuple(doubt.key for doubt in _open_doubts(session, row, code))
+    answer = Answer(code, turn, message.length.ticks, found)
+    number = message.number if message.number is not None else _next_number(session, row, message.device)
+    session.add(
+        Heard(
+            listening_id=row.id, device=message.device, number=number, said=message.length.as_typed[:60], measure=code, turn=turn,
+            stood=stood.ticks if stood else None, answer=answer.as_json(),
+        )
+    )  # fmt: skip
+    if found:
+        row.held, row.turn = True, 2
+    else:
+        _advance(row, turn)
+    session.flush()
+    return answer
+
+
+def _heard_before(session: Session, row: Listening, message: Message) -> Heard | None:
+    query = select(Heard).where(Heard.listening_id == row.id, Heard.device == message.device).order_by(Heard.id.desc())
+    if message.number is not None:
+        return session.scalars(query.where(Heard.number == message.number)).first()
+    last = session.scalars(query).first()
+    if last is None or last.undone or now() - last.created_at > BOUNCE:
+        return None
+    return last if last.answer["ticks"] == message.length.ticks else None
+
+
+def _next_number(session: Session, row: Listening, device: str) -> int:
+    """A count for a tape that has none of its own, below those of tapes that count."""
+    query = select(Heard.number).where(Heard.listening_id == row.id, Heard.device == device).order_by(Heard.number)
+    least = session.scalars(query).first()
+    return min(least if least is not None else 0, 0) - 1
+
+
+def _third(standing: Reading, length: Length) -> int | None:
+    """A third reading takes the place of the one that lies further from it; None while there are not two."""
+    turns = standing.at("")
+    if turns.first is None or turns.second is None:
+        return None
+    return 1 if abs(turns.first.ticks - length.ticks) > abs(turns.second.ticks - length.ticks) else 2
+
+
+def _open_doubts(session: Session, row: Listening, code: str) -> list[Any]:
+    accepted = {entry.doubt for entry in row.chart.accepted}
+    return [doubt for doubt in doubts(core_chart(session, row.chart)) if code in doubt.measures and doubt.key not in accepted]
+
+
+def _advance(row: Listening, turn: int) -> None:
+    """On to the second reading, or to the next measure of the list."""
+    row.held = False
+    if row.twice and turn == 1 and row.turn == 1:
+        row.turn = 2
+        return
+    place = row.codes.index(row.at) + 1
+    row.at, row.turn = (row.codes[place] if place < len(row.codes) else ""), 1
+
+
+def go_on(row: Listening, to: str = "") -> None:
+    """Leave the measure in hand as it is, on to the next one or to the one named."""
+    row.held = False
+    if to in row.codes:
+        row.at, row.turn = to, 1
+    elif row.at:
+        row.turn = 2
+        _advance(row, 2)
+
+
+def take_back(session: Session, row: Listening) -> Heard | None:
+    """Take the last message back: what stood in its field before stands there again, and the field waits once more."""
+    query = select(Heard).where(Heard.listening_id == row.id, Heard.undone.is_(False)).order_by(Heard.id.desc())
+    last = session.scalars(query).first()
+    if last is None:
+        return None
+    stood = None if last.stood is None else _again(session, row, last)
+    add_reading(session, row.chart, last.measure, last.turn, stood)
+    last.undone = True
+    row.at, row.turn, row.held = last.measure, last.turn, False
+    session.flush()
+    return last
+
+
+def _again(session: Session, row: Listening, last: Heard) -> Length:
+    """The reading that stood before a message, as it was typed."""
+    for old in history(session, row.chart, last.measure):
+        if old.turn == last.turn and not old.side and old.ticks == last.stood:
+            return Length(old.ticks or 0, old.typed, cast(Unit, old.unit))
+    assert last.stood is not None
+    return Length(last.stood, "", "cm")

@@ -1,0 +1,143 @@
+// Taking measures: the number pad, moving through the sheet by keyboard, and keeping what is typed until it is written down.
+(function () {
+  "use strict";
+
+  // ---- what is typed outlives a reload, a sleeping phone, a server that does not answer ----
+  const KEY = "wh:";
+
+  function hold(field) {
+    try {
+      if (field.value === field.defaultValue) localStorage.removeItem(KEY + field.dataset.hold);
+      else localStorage.setItem(KEY + field.dataset.hold, field.value);
+    } catch (error) {
+      // no storage: the field itself still holds it
+    }
+  }
+
+  function giveBack() {
+    document.querySelectorAll("[data-hold]").forEach((field) => {
+      let kept = null;
+      try {
+        kept = localStorage.getItem(KEY + field.dataset.hold);
+      } catch (error) {
+        return;
+      }
+      if (kept === null || field.matches("[aria-invalid=true]") || kept === field.value) return;
+      field.value = kept;
+      field.classList.add("held");
+      field.title = "typed, not written down yet";
+      field.dispatchEvent(new Event("input", { bubbles: true }));
+    });
+    tellAloud(document.querySelector("#r-first"));
+  }
+
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const from = event.detail.requestConfig && event.detail.requestConfig.elt;
+    if (!from || !from.matches("[data-keep]") || event.detail.xhr.status >= 400) return;
+    from.querySelectorAll("[data-hold]").forEach((field) => {
+      if (field.value === event.detail.requestConfig.parameters[field.name] || !event.detail.requestConfig.parameters[field.name]) {
+        localStorage.removeItem(KEY + field.dataset.hold);
+        field.classList.remove("held");
+        field.removeAttribute("title");
+      }
+    });
+  });
+
+  // ---- the number pad writes into the field in hand ----
+  let inHand = null;
+  const fields = () => Array.from(document.querySelectorAll("#taking [data-hold]"));
+
+  function current() {
+    const all = fields();
+    return all.includes(inHand) ? inHand : all[0];
+  }
+
+  document.addEventListener("focusin", (event) => {
+    if (event.target.matches("#taking [data-hold]")) inHand = event.target;
+  });
+  document.addEventListener("pointerdown", (event) => {
+    if (event.target.closest("[data-pad]")) event.preventDefault();
+  });
+  document.addEventListener("click", (event) => {
+    const button = event.target.closest("[data-pad]");
+    if (!button) return;
+    const field = current();
+    const key = button.dataset.pad;
+    if (key === "turn") {
+      const other = fields().find((entry) => entry !== field);
+      if (other) other.focus();
+      return;
+    }
+    field.value = pressed(field, key);
+    field.dataset.begun = "yes";
+    field.focus({ preventScroll: true });
+    field.setSelectionRange(field.value.length, field.value.length);
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+  });
+
+  function pressed(field, key) {
+    const now = field.value;
+    if (key === "rub") return now.replace(/(\s*\d+\/\d+|.)$/, "");
+    if (!field.dataset.begun && now === field.defaultValue) return key.trim(); // what stood there is read anew
+    if (key.includes("/")) return (now.replace(/\s*\d+\/\d+$/, "") + key).trim();
+    if (key.startsWith(".")) return now.includes(".") ? now : now + key;
+    return now + key;
+  }
+
+  function tellAloud(field) {
+    const line = document.getElementById("aloud");
+    if (!line || !field || field.value === field.defaultValue) return;
+    const unit = field.parentElement.querySelector(".input-group-text").textContent;
+    line.replaceChildren(field.value + " ", Object.assign(document.createElement("small"), { textContent: unit }));
+  }
+
+  document.addEventListener("input", (event) => {
+    if (!event.target.matches("[data-hold]")) return;
+    hold(event.target);
+    if (event.target.closest("#taking")) tellAloud(event.target);
+  });
+
+  // read each twice: the first reading leads into the second field
+  document.addEventListener(
+    "submit",
+    (event) => {
+      const form = event.target;
+      if (!form.matches("[data-twice]")) return;
+      const [first, second] = form.querySelectorAll("[data-hold]");
+      if (!first.value || second.value || document.activeElement === second) return;
+      event.preventDefault();
+      event.stopImmediatePropagation();
+      second.focus();
+    },
+    true,
+  );
+
+  // ---- the sheet by keyboard: Enter and the arrows go down, Tab goes on ----
+  document.addEventListener("keydown", (event) => {
+    const field = event.target;
+    if (!field.matches(".rows input") || !["Enter", "ArrowDown", "ArrowUp"].includes(event.key)) return;
+    event.preventDefault();
+    const column = Array.from(document.querySelectorAll(`.rows input[data-turn="${field.dataset.turn}"]`));
+    const next = column[column.indexOf(field) + (event.key === "ArrowUp" ? -1 : 1)];
+    if (next) {
+      next.focus();
+      next.select();
+    } else {
+      field.blur();
+    }
+  });
+  document.addEventListener("htmx:afterSettle", markWrong);
+  document.addEventListener("htmx:oobAfterSwap", markWrong);
+  function markWrong() {
+    document.querySelectorAll(".rows input").forEach((field) => {
+      const words = document.getElementById(`e-${field.id.slice(2)}`);
+      if (words && words.textContent.trim()) field.setAttribute("aria-invalid", "true");
+      else field.removeAttribute("aria-invalid");
+    });
+  }
+
+  document.addEventListener("htmx:afterSettle", (event) => {
+    if (event.detail.target && event.detail.target.id === "shell") giveBack();
+  });
+  document.addEventListener("DOMContentLoaded", giveBack);
+})();
