@@ -203,7 +203,7 @@ class Measure(WebCase):
         self.post("/wearers/5/about", {"figure": "straight"})
         self.assertEqual(self.chart(5).table.code, "straight")
         self.post("/productions/1/wearers", {"wearer": "Una", "figure": "child"})
-        self.assertIn('<option value="child" selected>', self.get("/wearers/7"))
+        self.assertIn('<option value="child" selected>', self.get("/wearers/13"))
 
     def test_what_the_chart_was_taken_over(self):
         self.post(

@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from datetime import date, timedelta
 from typing import cast
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from widehem.core.body.figure_tables import TABLES
 from widehem.core.units import Unit, parse_length
-from widehem.demo.people import COMPANY, GARMENTS, MEASURED_BY, PEOPLE, PRODUCTION, Person
-from widehem.store.charts import add_reading
+from widehem.demo.people import COMPANY, GARMENTS, HOUSE_LIST, HOUSE_TABLE, PEOPLE, PRODUCTION, Person
+from widehem.demo.portrait import portrait
+from widehem.store.charts import add_reading, begin_chart, charts_of
 from widehem.store.database import Store
-from widehem.store.models import ChartRow, Docket, Production, Wearer
+from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
+from widehem.store.tables import copy_table, keep_table
+
+METHOD = "skirt.two_panel"
 
 
 def load_demo(store: Store) -> bool:
@@ -24,32 +31,43 @@ def load_demo(store: Store) -> bool:
         session.flush()
         wearers = {person.name: _wearer(session, production, person) for person in PEOPLE}
         for garment in GARMENTS:
+            wearer = wearers[garment.wearer]
+            oldest = charts_of(session, wearer.id)[-1].id if garment.drawn_on_oldest else None
             session.add(
                 Docket(
-                    production_id=production.id,
-                    wearer_id=wearers[garment.wearer].id,
-                    name=garment.name,
-                    method="skirt.two_panel",
-                    options=garment.options,
-                    ease=garment.ease,
-                    plan=garment.plan,
-                    amounts={},
+                    production_id=production.id, wearer_id=wearer.id, name=garment.name, method=METHOD, options=garment.options,
+                    ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
                 )
-            )
+            )  # fmt: skip
             session.flush()
+        _house(session)
     return True
 
 
 def _wearer(session: Session, production: Production, person: Person) -> Wearer:
-    wearer = Wearer(production_id=production.id, name=person.name, role=person.role, figure=person.figure)
+    wearer = Wearer(
+        production_id=production.id, name=person.name, role=person.role, figure=person.figure, allergies=person.allergies,
+        movement=person.movement,
+    )  # fmt: skip
     session.add(wearer)
     session.flush()
-    chart = ChartRow(
-        wearer_id=wearer.id, taken_on=person.taken_on, foundation=person.foundation, shoes=person.shoes, measured_by=MEASURED_BY
-    )
-    session.add(chart)
-    session.flush()
-    for code, words in person.readings.items():
-        for turn, text in enumerate(words.split(" / "), 1):
-            add_reading(session, chart, code, turn, parse_length(text, cast(Unit, person.unit)))
+    if person.photo:
+        session.add(Photo(wearer_id=wearer.id, data=portrait()))
+    for sitting in person.sittings:
+        chart = begin_chart(session, wearer, date.today() - timedelta(days=sitting.days), carry=sitting.carry)
+        chart.foundation, chart.shoes, chart.measured_by, chart.note = sitting.over, sitting.shoes, sitting.by, sitting.note
+        for place, words in sitting.readings.items():
+            code, _, side = place.partition(":")
+            for turn, text in enumerate(words.split(" / "), 1):
+                add_reading(session, chart, code, turn, parse_length(text, cast(Unit, sitting.unit)), side=side)
+        session.flush()
     return wearer
+
+
+def _house(session: Session) -> None:
+    """A list and a figure table of the workroom's own."""
+    name, codes = HOUSE_LIST
+    session.add(HouseList(name=name, codes=codes))
+    title, base, formulas = HOUSE_TABLE
+    row = copy_table(session, TABLES[base], title)
+    keep_table(row, replace(TABLES[base], name=title, formulas={**TABLES[base].formulas, **formulas}))

@@ -138,7 +138,7 @@ def _at(reading: Reading, side: str, turn: int) -> Length | None:
 
 def _same(now: Reading | None, new: Reading) -> bool:
     """Whether a reading from a file says what stands on the chart already; what the file leaves out changes nothing."""
-    if now is None or now.carried:
+    if now is None:
         return False
     pairs = ((_at(now, *place), _at(new, *place)) for place in PLACES)
     return all(b is None or (a is not None and a.ticks == b.ticks) for a, b in pairs)
@@ -169,6 +169,6 @@ def take_in(session: Session, production: Production, charts: Iterable[FiledChar
             for side, turn in PLACES:
                 length = _at(change.new, side, turn)
                 if length is not None:
-                    add_reading(session, row, change.code, turn, length, side=side)
+                    add_reading(session, row, change.code, turn, length, side=side, carried_on=change.new.carried)
                     added += 1
     return begun, added

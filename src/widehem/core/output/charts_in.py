@@ -7,6 +7,7 @@ import io
 import json
 from collections import Counter
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 from typing import Any
 
@@ -136,22 +137,28 @@ def _length(text: Any, unit: Unit, where: str, problems: list[Problem]) -> Lengt
 def _chart(
     about: dict[str, str], readings: dict[str, Reading], where: str, problems: list[Problem], tables: Sequence[FigureTable]
 ) -> FiledChart:
-    figure, read_on = "curved", None
+    figure = "curved"
     if about.get("figure"):
         known = figure_named(about["figure"], tables)
         if known is None:
             problems.append(Problem(f"{where}, figure", f'There is no figure table "{about["figure"]}".'))
         figure = known or figure
-    if about.get("read_on"):
-        try:
-            read_on = date.fromisoformat(about["read_on"].strip())
-        except ValueError:
-            problems.append(Problem(f"{where}, read_on", f'"{about["read_on"]}" is not a date: write it like 2026-11-03.'))
+    read_on = _day(about.get("read_on", ""), f"{where}, read_on", problems)
     part, foundation, shoes, read_by, note = (
         about.get(key, "")[:NAME_MOST] for key in ("part", "foundation", "shoes", "read_by", "note")
     )
     name = about["wearer"].strip()[:NAME_MOST]
     return FiledChart(name, part, figure, read_on, foundation, shoes, read_by, readings, note)
+
+
+def _day(text: object, where: str, problems: list[Problem]) -> date | None:
+    if not text:
+        return None
+    try:
+        return date.fromisoformat(str(text).strip())
+    except ValueError:
+        problems.append(Problem(where, f'"{text}" is not a date: write it like 2026-11-03.'))
+        return None
 
 
 def _twice(charts: list[FiledChart]) -> list[Problem]:
@@ -218,5 +225,6 @@ def _json_chart(
                     if length is not None:
                         places[side, number] = length
         if places:
-            readings[column.code] = _reading(column.code, places)
+            carried = _day(found.get("carried_from", ""), f"{where}, {column.code}", problems)
+            readings[column.code] = replace(_reading(column.code, places), carried=carried)
     return _chart(about, readings, where, problems, tables)

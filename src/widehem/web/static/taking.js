@@ -88,7 +88,7 @@
     const line = document.getElementById("aloud");
     if (!line || !field || field.value === field.defaultValue) return;
     const unit = field.parentElement.querySelector(".input-group-text").textContent;
-    line.replaceChildren(field.value + " ", Object.assign(document.createElement("small"), { textContent: unit }));
+    line.replaceChildren(field.value, Object.assign(document.createElement("small"), { textContent: unit }));
   }
 
   document.addEventListener("input", (event) => {
