@@ -60,6 +60,13 @@ def _parser() -> _Parser:
     backup.add_argument("--out", type=Path, required=True)
     backup.set_defaults(run=_backup)
 
+    tape = commands.add_parser("tape", help="stand in for a digital tape: send readings to a chart that listens")
+    tape.add_argument("readings", nargs="*", metavar="READING", help='like 78.4 or "30 7/8"; "-" takes the last one back')
+    tape.add_argument("--to", default="http://127.0.0.1:8420", metavar="ADDRESS")
+    tape.add_argument("--pair", required=True, metavar="NUMBER", help="the pair number shown on the chart")
+    tape.add_argument("--unit", choices=("cm", "in"), default="cm")
+    tape.set_defaults(run=_tape)
+
     for name, help_text, run in (
         ("methods", "the methods of drafting: names, needs, options, ease", _methods),
         ("measures", "the catalogue of measures", _measures),
@@ -108,6 +115,21 @@ def _backup(arguments: argparse.Namespace) -> int:
     except FileExistsError:
         raise UsageError(f"{arguments.out} exists already: name another file.") from None
     print(f"Copied to {arguments.out}.")
+    return FINE
+
+
+def _tape(arguments: argparse.Namespace) -> int:
+    import secrets
+
+    from widehem.tape_stand_in import Tape, TapeError, told
+
+    tape = Tape(arguments.to, arguments.pair, f"command {secrets.token_hex(3)}", arguments.unit)
+    try:
+        for line in told(tape, arguments.readings or sys.stdin):
+            print(line, flush=True)
+    except TapeError as error:
+        print(error, file=sys.stderr)
+        return REFUSED
     return FINE
 
 

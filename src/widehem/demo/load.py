@@ -29,7 +29,8 @@ def load_demo(store: Store) -> bool:
         production = Production(name=PRODUCTION, company=COMPANY)
         session.add(production)
         session.flush()
-        wearers = {person.name: _wearer(session, production, person) for person in PEOPLE}
+        tables = _house(session)
+        wearers = {person.name: _wearer(session, production, person, tables) for person in PEOPLE}
         for garment in GARMENTS:
             wearer = wearers[garment.wearer]
             oldest = charts_of(session, wearer.id)[-1].id if garment.drawn_on_oldest else None
@@ -40,13 +41,12 @@ def load_demo(store: Store) -> bool:
                 )
             )  # fmt: skip
             session.flush()
-        _house(session)
     return True
 
 
-def _wearer(session: Session, production: Production, person: Person) -> Wearer:
+def _wearer(session: Session, production: Production, person: Person, tables: dict[str, str]) -> Wearer:
     wearer = Wearer(
-        production_id=production.id, name=person.name, role=person.role, figure=person.figure, allergies=person.allergies,
+        production_id=production.id, name=person.name, role=person.role, figure=tables.get(person.figure, person.figure), allergies=person.allergies,
         movement=person.movement,
     )  # fmt: skip
     session.add(wearer)
@@ -64,10 +64,11 @@ def _wearer(session: Session, production: Production, person: Person) -> Wearer:
     return wearer
 
 
-def _house(session: Session) -> None:
-    """A list and a figure table of the workroom's own."""
+def _house(session: Session) -> dict[str, str]:
+    """A list and a figure table of the workroom's own; returns the codes of tables by name."""
     name, codes = HOUSE_LIST
     session.add(HouseList(name=name, codes=codes))
     title, base, formulas = HOUSE_TABLE
     row = copy_table(session, TABLES[base], title)
     keep_table(row, replace(TABLES[base], name=title, formulas={**TABLES[base].formulas, **formulas}))
+    return {title: row.code}

@@ -115,7 +115,7 @@ PEOPLE = (
             "waist_hip": "9 3/8", "waist_knee": "26 3/4", "waist_floor": "47", "inside_leg": "35", "upper_arm": "13 5/8", "arm_length": "26 1/2", "wrist": "7",
             "hand": "9 1/8", "crotch_depth": "11 3/8",
         }, "in", by="Sorrel Dunn"),),
-        figure="straight", movement="Climbs the rigging in the second act: knees to the chest, arms overhead.",
+        figure="Ferry crew", movement="Climbs the rigging in the second act: knees to the chest, arms overhead.",
     ),
     Person(
         "Runa Sable", "The heron, danced",

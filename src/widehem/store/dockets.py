@@ -7,9 +7,11 @@ from collections.abc import Sequence
 from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload
 
+from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference, stale
 from widehem.core.drafting.method import METHODS
 from widehem.store.charts import core_charts, latest_chart
+from widehem.store.files import Measured
 from widehem.store.models import ChartRow, Docket, Production, Wearer, now
 
 
@@ -49,12 +51,32 @@ def changed_since(session: Session, docket: Docket, newest: ChartRow | None = No
 
 
 def differences(session: Session, dockets: Sequence[Docket], other: ChartRow) -> dict[int, tuple[Difference, ...]]:
-    """For each docket, by its number, what this chart says otherwise than the one it is drawn on."""
-    numbers = {docket.chart_id or other.id for docket in dockets}
-    rows = [row for row in (session.get(ChartRow, number) for number in numbers) if row is not None]
-    charts = core_charts(session, {other.id: other, **{row.id: row for row in rows}}.values())
-    return {
-        docket.id: stale(METHODS[docket.method].uses(docket.options), charts[docket.chart_id or other.id], charts[other.id])
-        for docket in dockets
-        if docket.method in METHODS
-    }
+    """For each docket of one wearer, by its number, what this chart says otherwise than the one it is drawn on."""
+    chart = core_charts(session, [other])[other.id]
+    found = _drawn(session, [(docket, other.id, chart) for docket in dockets])
+    return {number: changed for number, (_, changed) in found.items()}
+
+
+def drawn_on(
+    session: Session, dockets: Sequence[Docket], people: Sequence[Measured]
+) -> dict[int, tuple[Chart, tuple[Difference, ...]]]:
+    """For each docket of a company the chart it is drawn on, and what the wearer's newest says otherwise."""
+    newest = {person.wearer.id: person for person in people}
+    entries = []
+    for docket in dockets:
+        person = newest[docket.wearer_id]
+        entries.append((docket, person.row.id if person.row else 0, person.chart))
+    return _drawn(session, entries)
+
+
+def _drawn(session: Session, entries: Sequence[tuple[Docket, int, Chart]]) -> dict[int, tuple[Chart, tuple[Difference, ...]]]:
+    """For dockets with their wearer's newest chart, its number and itself."""
+    older = {docket.chart_id for docket, newest, _ in entries if docket.chart_id not in (None, newest)}
+    rows = session.scalars(select(ChartRow).where(ChartRow.id.in_(older))) if older else ()
+    charts = core_charts(session, rows)
+    found: dict[int, tuple[Chart, tuple[Difference, ...]]] = {}
+    for docket, _, newest in entries:
+        chart = charts.get(docket.chart_id or 0, newest)
+        used = METHODS[docket.method].uses(docket.options) if docket.method in METHODS else ()
+        found[docket.id] = (chart, stale(used, chart, newest) if chart is not newest else ())
+    return found

@@ -10,7 +10,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS
-from widehem.store.dockets import find_docket, productions
+from widehem.store.dockets import drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.models import Docket, Production, Wearer
 from widehem.store.tables import all_tables
@@ -86,13 +86,13 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         people = company(session, production_id)
         accepted = accepted_doubts(session, [person.row.id for person in people if person.row])
         tables = all_tables(session)
+        drawn = drawn_on(session, found.dockets, people)
     charts = {person.wearer.id: person.chart for person in people}
+    wanted = request.args.get("find", "").strip()[:60]
     kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
     wearers = {person.wearer.id: person.wearer for person in people}
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
-    missing = {
-        docket.id: charts[docket.wearer_id].missing(METHODS[docket.method].uses(docket.options)) for docket in found.dockets
-    }
+    missing = {docket.id: drawn[docket.id][0].missing(METHODS[docket.method].uses(docket.options)) for docket in found.dockets}
     return render_template(
         "production.html",
         production=found,
@@ -100,6 +100,9 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         looks=looks,
         missing=missing,
         wearers=wearers,
+        listed=[wearer for wearer in wearers.values() if wanted.lower() in f"{wearer.name} {wearer.role}".lower()],
+        find=wanted,
+        stale={number: differences for number, (_, differences) in drawn.items()},
         methods=METHODS,
         tables=tables,
         names=names,
