@@ -15,7 +15,7 @@ import tempfile
 import threading
 import time
 from collections.abc import Callable
-from datetime import date
+from datetime import date, timedelta
 from pathlib import Path
 
 from shapely import Polygon
@@ -144,7 +144,8 @@ def large_company(folder: Path) -> None:
             session.add(wearer)
             session.flush()
             for chart_number in range(5):
-                chart = ChartRow(wearer_id=wearer.id, taken_on=date.today(), foundation="", shoes="", measured_by="")
+                day = date.today() - timedelta(days=90 * (4 - chart_number))
+                chart = ChartRow(wearer_id=wearer.id, taken_on=day, foundation="", shoes="", measured_by="")
                 session.add(chart)
                 session.flush()
                 for code in codes if chart_number == 4 else codes[:10]:
@@ -179,6 +180,9 @@ def web() -> None:
                 "/productions/1",
                 "/wearers/1/measure",
                 "/wearers/1/measure?list=all",
+                "/wearers/1/tape?list=full",
+                "/wearers/1/sheet?list=full",
+                "/wearers/1/charts",
                 "/dockets/1/draft",
                 "/dockets/1/cut",
             ):
@@ -189,7 +193,12 @@ def web() -> None:
                     anchor,
                     "target 150 ms",
                 )
-            for path in ("/productions/2", "/productions/2/company", "/productions/2/company?find=extra+12"):
+            for path in (
+                "/productions/2",
+                "/productions/2/company",
+                "/productions/2?find=extra+12",
+                "/productions/2/company?find=extra+12",
+            ):
                 words = f"500 wearers: {path}"
                 fetch(connection, path)
                 line(

@@ -163,8 +163,9 @@ def take_back(session: Session, row: Listening) -> Heard | None:
     stood = None if last.stood is None else _again(session, row, last)
     add_reading(session, row.chart, last.measure, last.turn, stood)
     last.undone = True
-    row.at, row.turn, row.held = last.measure, last.turn, False
+    row.at, row.turn = last.measure, last.turn
     session.flush()
+    row.held = bool(_open_doubts(session, row, last.measure))
     return last
 
 

@@ -4,37 +4,35 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
+from functools import lru_cache
 
 from flask import Blueprint, abort, render_template, request, url_for
-from markupsafe import Markup
+from markupsafe import Markup, escape
 
 from widehem.core.body.catalogue import CATALOGUE, ZONES
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.body.occasion import age_words, too_old
 from widehem.core.output.svg_strip import strip
+from widehem.core.units import Display
 from widehem.store.files import Measured, accepted_doubts, company
 from widehem.store.models import Production, Wearer
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import Selvedge
-from widehem.web.show import display
+from widehem.web.show import display, figure
 
 pages = Blueprint("company", __name__)
 
 
 @dataclass(frozen=True)
 class Row:
-    """One wearer: the chart, which measures are in doubt, how old the chart is in days, where a measure is read.
-
-    href is put together by hand: a table of a large company has ten thousand of them.
-    """
+    """One wearer: the chart, which measures are in doubt, how old the chart is in days."""
 
     wearer: Wearer
     chart: Chart
     doubted: frozenset[str]
     age: int | None
-    href: str
 
     @property
     def old(self) -> bool:
@@ -90,7 +88,7 @@ def table(production_id: int) -> str:
     return render_template(
         "company.html",
         production=production,
-        rows=found,
+        rows=[(row, cells(row, codes, show)) for row in found],
         codes=codes,
         catalogue=CATALOGUE,
         zones=ZONES,
@@ -104,8 +102,37 @@ def table(production_id: int) -> str:
     )
 
 
+def cells(row: Row, codes: list[str], show: Display) -> Markup:
+    """The figures of one wearer, each a link to its field.
+
+    Put together by hand: a table of a large company has ten thousand of them.
+    """
+    at = f'href="/wearers/{row.wearer.id}/measure?list=all&amp;at='
+    name, values = escape(row.wearer.name), row.chart.values
+    found = []
+    for code in codes:
+        value = values.get(code)
+        if value is None:
+            words = (
+                f'<a class="dots" {at}{code}"><span class="visually-hidden">read {CATALOGUE[code].name} of {name}</span></a>'
+            )
+        elif code in row.doubted:
+            words = (
+                f'<a {at}{code}" class="in-doubt">{_figure(value, show)}<span class="visually-hidden"> look again</span></a>'
+            )
+        else:
+            words = f'<a {at}{code}">{_figure(value, show)}</a>'
+        found.append(f'<td class="num r">{words}</td>')
+    return Markup("".join(found))  # every part is escaped above
+
+
+@lru_cache(maxsize=20_000)
+def _figure(cm: float, show: Display) -> Markup:
+    return figure(show.length(cm))
+
+
 def _row(person: Measured, accepted: dict[int, set[str]]) -> Row:
     kept = accepted.get(person.row.id, set()) if person.row else set()
     doubted = frozenset(code for doubt in doubts(person.chart) if doubt.key not in kept for code in doubt.measures)
     age = (date.today() - person.row.taken_on).days if person.row else None
-    return Row(person.wearer, person.chart, doubted, age, f"/wearers/{person.wearer.id}/measure?list=all&at=")
+    return Row(person.wearer, person.chart, doubted, age)

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.doubts import doubts
+from widehem.core.body.estimates import predicted
 from widehem.core.output.svg_figure import figure_svg
 from widehem.core.units import METRIC, Display, LengthError, cm_of, parse_length
 from widehem.store.charts import core_chart, open_chart
@@ -167,13 +168,10 @@ def _state(session: Session, row: Listening) -> dict[str, Any]:
     waits = None
     if row.at:
         entry = CATALOGUE[row.at]
-        value = core_chart(session, row.chart).get(row.at)
-        waits = {
-            "measure": row.at,
-            "name": entry.name,
-            "turn": row.turn,
-            "usual_cm": value if value is not None else entry.typical,
-        }
+        chart = core_chart(session, row.chart)
+        near = predicted(chart, chart.table, row.at)
+        usual = round(entry.typical if near is None else near, 1)
+        waits = {"measure": row.at, "name": entry.name, "turn": row.turn, "usual_cm": usual}
     return {"waits_for": waits, "held": row.held}
 
 

@@ -107,15 +107,19 @@ class Chart:
 
     def get(self, code: str) -> float | None:
         """The value that counts, cm, or None when it was not read."""
-        reading = self.readings.get(code)
-        return None if reading is None else reading.cm
+        return self.values.get(code)
+
+    @cached_property
+    def values(self) -> dict[str, float]:
+        """Every value that counts, cm, by code."""
+        return {code: cm for code, reading in self.readings.items() if (cm := reading.cm) is not None}
 
     def __contains__(self, code: str) -> bool:
-        return self.get(code) is not None
+        return code in self.values
 
     def __iter__(self) -> Iterator[str]:
         """Codes that were read, in catalogue order."""
-        return (code for code in CATALOGUE if code in self)
+        return (code for code in CATALOGUE if code in self.values)
 
     def missing(self, codes: Iterable[str]) -> tuple[str, ...]:
         return tuple(code for code in codes if code not in self)
