@@ -59,7 +59,11 @@ def figure_svg(chart: Chart, shown: Iterable[str], active: str) -> FigureDrawing
 
 
 def _on(build: Build, tape: Tape) -> Tape:
-    """The tape as it lies on this build."""
+    """The tape as it lies on this build; one that hangs straight still does."""
+    (x0, y0), (x1, y1) = tape.points[0], tape.points[-1]
+    if len(tape.points) == 2 and x0 == x1:
+        side = min(build.point(tape.view, x0, y0)[0], build.point(tape.view, x1, y1)[0], key=abs)
+        return Tape(tape.view, tape.loop, tuple((side, build.point(tape.view, 0, y)[1]) for y in (y0, y1)))
     return Tape(tape.view, tape.loop, tuple(build.point(tape.view, x, y) for x, y in tape.points))
 
 
