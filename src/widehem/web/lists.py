@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 
 from widehem.core.body.catalogue import CATALOGUE, ZONES
-from widehem.core.body.lists import FULL, in_order
+from widehem.core.body.lists import in_order
 from widehem.store.house_lists import house_lists
 from widehem.store.models import HouseList
 from widehem.web.hem import Next, Slot
@@ -28,7 +28,7 @@ def _page(open_id: int | None, errors: dict[str, str], typed: tuple[str, list[st
     with current_store().read() as session:
         found = house_lists(session)
     opened = next((entry for entry in found if entry.id == open_id), None)
-    name, chosen = typed or ((opened.name, opened.codes) if opened else ("", list(FULL)))
+    name, chosen = typed or ((opened.name, opened.codes) if opened else ("", []))
     zones = [(zone, [entry for entry in CATALOGUE.values() if entry.zone == zone]) for zone in ZONES]
     slots = [
         Slot("Lists", "true" if found else "open", str(len(found)), "", "of the workroom's own"),

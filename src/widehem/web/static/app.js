@@ -85,7 +85,7 @@
     if (chart && held) chart.scrollTop = held.chart;
     reveal(body, now);
     reveal(chart, document.querySelector(".chart .now"));
-    const wrong = document.querySelector("[aria-invalid=true], .refusal");
+    const wrong = document.querySelector("[aria-invalid=true]:not(.rows *), .refusal"); // a sheet lets the maker go on
     if (wrong) {
       wrong.focus({ preventScroll: true });
       wrong.scrollIntoView({ block: "center" });

@@ -26,7 +26,7 @@
       field.value = kept;
       field.classList.add("held");
       field.title = "typed, not written down yet";
-      field.dispatchEvent(new Event("input", { bubbles: true }));
+      field.dispatchEvent(new Event(field.closest(".rows") ? "change" : "input", { bubbles: true })); // a sheet writes it down now
     });
     tellAloud(document.querySelector("#r-first"));
   }
@@ -139,5 +139,5 @@
   document.addEventListener("htmx:afterSettle", (event) => {
     if (event.detail.target && event.detail.target.id === "shell") giveBack();
   });
-  document.addEventListener("DOMContentLoaded", giveBack);
+  window.addEventListener("load", giveBack); // once everything listens
 })();
