@@ -51,6 +51,12 @@ class Sides(unittest.TestCase):
         (found,) = [d for d in doubts(apart) if d.rule == "readings"]
         self.assertIn("Shoulder, left, was read 12.0 and 12.7", str(found.saying))
 
+    def test_the_back_arc_is_the_rest(self):
+        chart = chart_of({"bust": 88, "bust_front": 46.5, "waist_front": 36, "waist_hip": 20})
+        self.assertEqual(
+            [chart.back_arc(code) for code in ("bust_front", "waist_front", "waist_hip", "bust")], [41.5, None, None, None]
+        )
+
 
 class WholeChart(unittest.TestCase):
     def rules(self, chart, days=0, costumes=()):

@@ -70,6 +70,17 @@ class OverTime(WebCase):
         self.assertNotIn("worn over belly pad", self.get("/wearers/9/charts"))
 
 
+class KeptSettings(WebCase):
+    def test_a_setting_kept_out_of_its_range_is_told_at_its_field(self):
+        with self.store.write() as session:
+            session.get(Docket, 1).ease = {"waist": "30 cm"}
+        page = self.get("/dockets/1/draft")
+        self.assertIn("Waist ease 30.0 is outside 0.0 to 2.0 cm", page)
+        self.assertIn('value="30 cm"', page)
+        self.get("/dockets/1/cut", 303)
+        self.get("/wearers/1/measure")
+
+
 class Lists(WebCase):
     def test_a_list_is_made_used_changed_and_deleted(self):
         where = self.post("/lists", {"name": "Hats", "measure": ["head", "neck", "elbow grease"]}).headers["Location"]

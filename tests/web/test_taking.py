@@ -143,6 +143,11 @@ class Sheet(TakingCase):
         self.assertRegex(page, r'id="e-bust-first" hx-swap-oob="true">Bust: &#34;much&#34; is not a length')
         self.assertAlmostEqual(self.chart(8).get("bust"), 80)
 
+    def test_doubts_are_listed_beside_the_sheet(self):
+        page = self.get("/wearers/5/sheet?list=full")
+        self.assertIn("15.5 and 17.0, 1.5 apart", page)
+        self.assertIn("The chart is 11 weeks old; a child&#39;s chart holds eight weeks", page)
+
     def test_sides_have_rows_of_their_own(self):
         page = self.get("/wearers/8/sheet?list=full")
         self.assertIn('id="row-shoulder-left"', page)

@@ -173,8 +173,8 @@ GARMENTS = (
     ),
     Garment("Travelling skirt", "Nell Askew", {}, {"waist": "1/2 in"}, "cloth_in"),
     Garment("Heron practice skirt", "Runa Sable", {"length": "55 cm"}, {"waist": "1.5 cm", "hip": "6 cm"}),
-    Garment("Lap skirt", "Augusta Pell", {"length": "80 cm"}, {"waist": "3 cm", "hip": "6 cm"}),
-    Garment("Gown skirt of the magistrate", "Cosmo Plate", {"length": "104 cm"}, {"waist": "3 cm"}, over="belly pad and shirt"),
+    Garment("Lap skirt", "Augusta Pell", {"length": "80 cm"}, {"waist": "2 cm", "hip": "6 cm"}),
+    Garment("Gown skirt of the magistrate", "Cosmo Plate", {"length": "104 cm"}, {"waist": "2 cm"}, over="belly pad and shirt"),
 )
 
 HOUSE_LIST = (

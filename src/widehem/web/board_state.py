@@ -196,7 +196,10 @@ def field_for(
         ways = tuple((choice.code, choice.name, choice.why) for choice in option.choices)
         return Field(key, option.name, option.why, "choice", chosen, changed=changed, set=bool(text), choices=ways, error=error)
     if text:
-        cm = float(option.read(text, "cm"))
+        try:
+            cm = float(option.read(text, "cm"))
+        except OptionError as wrong:  # kept when the range was another one
+            typed, error, cm = typed or text, error or str(wrong), None
     else:
         default = option.default_on(chart_tried(chart, settings))
         cm = None if default is None or isinstance(default, str) else float(default)

@@ -10,6 +10,7 @@ from flask import Blueprint, abort, redirect, render_template, request
 from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import SIDES, Reading
 from widehem.core.body.doubts import doubts
 from widehem.core.body.measure import Measure
 from widehem.core.drafting.method import METHODS
@@ -80,10 +81,9 @@ def taking(hand: InHand, page: str, typed: Typed | None, errors: dict[str, str] 
         at = hand.missing[0] if hand.missing else codes[0]
     if at not in codes:
         codes.append(at)
-    side = request.values.get("side", "")
-    side = side if side in ("left", "right") and CATALOGUE[at].sided else ""
     typed = typed or Typed(at)
     reading, index = hand.reading(at), codes.index(at)
+    side = _side(reading, request.values.get("side", ""))
     fields = []
     for turn in TURNS:
         name = field_name(side, turn)
@@ -113,6 +113,13 @@ def taking(hand: InHand, page: str, typed: Typed | None, errors: dict[str, str] 
         "slots": hem_slots(hand, to), "tally": tally(hand), "next": next_of(hand, at, to),
         "names_of": {code: entry.name.lower() for code, entry in CATALOGUE.items()},
     }  # fmt: skip
+
+
+def _side(reading: Reading, asked: str) -> str:
+    """Which side is in hand: the one asked for, else the left where only the sides were read."""
+    if asked in SIDES and CATALOGUE[reading.code].sided:
+        return asked
+    return "left" if not asked and reading.apart and not reading.at("") else ""
 
 
 MOVES_SHOWN = 3

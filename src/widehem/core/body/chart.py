@@ -114,6 +114,12 @@ class Chart:
         """Every value that counts, cm, by code."""
         return {code: cm for code, reading in self.readings.items() if (cm := reading.cm) is not None}
 
+    def back_arc(self, code: str) -> float | None:
+        """What remains of a girth behind a front arc, cm; None for another measure or where one of the two is missing."""
+        whole, front = self.get(code.removesuffix("_front")), self.get(code)
+        arc = code in CATALOGUE and CATALOGUE[code].kind == "arc"
+        return whole - front if arc and whole is not None and front is not None else None
+
     def __contains__(self, code: str) -> bool:
         return code in self.values
 
