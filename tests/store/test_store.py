@@ -8,7 +8,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.config import Config
 from alembic.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import select, text
+from sqlalchemy import create_engine, inspect, select, text
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm.exc import StaleDataError
 
@@ -45,6 +45,32 @@ class Tables(StoreCase):
         config = Config()
         config.set_main_option("script_location", str(MIGRATIONS))
         self.assertEqual(ScriptDirectory.from_config(config).get_current_head(), HEAD)
+
+    def test_a_new_file_is_what_the_migrations_make_step_by_step(self):
+        migrated = self.folder / "migrated.sqlite3"
+        config = Config()
+        config.set_main_option("script_location", str(MIGRATIONS))
+        config.set_main_option("sqlalchemy.url", f"sqlite:///{migrated}")
+        command.upgrade(config, "head")
+
+        def shape(file):
+            engine = create_engine(f"sqlite:///{file}")
+            with engine.connect() as connection:
+                names = connection.execute(text("SELECT type, name FROM sqlite_master WHERE name NOT LIKE 'sqlite%'"))
+                triggers = connection.execute(text("SELECT sql FROM sqlite_master WHERE type = 'trigger'"))
+                version = connection.execute(text("SELECT version_num FROM alembic_version"))
+                columns = {
+                    table: [
+                        (c["name"], str(c["type"]), c["nullable"])
+                        for c in sorted(inspect(engine).get_columns(table), key=lambda c: c["name"])
+                    ]
+                    for table in inspect(engine).get_table_names()
+                }
+                found = sorted(map(tuple, names)), sorted(map(tuple, triggers)), version.scalar(), columns
+            engine.dispose()
+            return found
+
+        self.assertEqual(shape(self.store.file), shape(migrated))
 
     def test_a_store_of_the_first_version_is_brought_up_to_date(self):
         wearer_id = self.wearer()

@@ -10,8 +10,10 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Connection, Engine, create_engine, event, text
+from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
 from sqlalchemy.orm import Session
+
+from widehem.store.models import NEVER_CHANGED, Base
 
 FILE, SECRET = "widehem.sqlite3", "secret.key"
 HEAD = "0003"
@@ -85,8 +87,12 @@ def _engine(file: Path) -> Engine:
 
 
 def upgrade(engine: Engine, file: Path) -> None:
-    """Bring the tables up to date; nothing to load when they are."""
-    if _version(engine) == HEAD:
+    """Bring the tables up to date; nothing to load when they are. A new file gets the tables of today at once."""
+    version = _version(engine)
+    if version == HEAD:
+        return
+    if version is None and not inspect(engine).get_table_names():
+        _create(engine)
         return
     from alembic import command
     from alembic.config import Config
@@ -95,6 +101,14 @@ def upgrade(engine: Engine, file: Path) -> None:
     config.set_main_option("script_location", str(MIGRATIONS))
     config.set_main_option("sqlalchemy.url", f"sqlite:///{file}")
     command.upgrade(config, "head")
+
+
+def _create(engine: Engine) -> None:
+    with engine.begin() as connection:
+        Base.metadata.create_all(connection)
+        connection.exec_driver_sql(NEVER_CHANGED)
+        connection.exec_driver_sql("CREATE TABLE alembic_version (version_num VARCHAR(32) NOT NULL PRIMARY KEY)")
+        connection.execute(text("INSERT INTO alembic_version VALUES (:version)"), {"version": HEAD})
 
 
 def _version(engine: Engine) -> str | None:

@@ -108,6 +108,12 @@ class ReadingRow(Base):
     chart: Mapped[ChartRow] = relationship(back_populates="readings")
 
 
+NEVER_CHANGED = (
+    "CREATE TRIGGER reading_is_never_changed BEFORE UPDATE ON reading "
+    "BEGIN SELECT RAISE(ABORT, 'a reading is never changed, only followed by another'); END"
+)
+
+
 class AcceptedDoubt(Base):
     """A doubt the maker knows about and keeps, with a word why; it holds for these very figures."""
 
