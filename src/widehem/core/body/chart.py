@@ -16,8 +16,21 @@ Side = Literal["left", "right"]
 SIDES: tuple[Side, ...] = ("left", "right")
 
 
+class Kept:
+    """Something that comes to one exact length."""
+
+    @property
+    def ticks(self) -> int | None:
+        raise NotImplementedError
+
+    @property
+    def cm(self) -> float | None:
+        ticks = self.ticks
+        return None if ticks is None else cm_of(ticks)
+
+
 @dataclass(frozen=True)
-class Turns:
+class Turns(Kept):
     """One place read once or twice. What counts is the mean of the two, or the only one."""
 
     first: Length | None = None
@@ -32,11 +45,6 @@ class Turns:
         return round(sum(read) / len(read)) if read else None
 
     @property
-    def cm(self) -> float | None:
-        ticks = self.ticks
-        return None if ticks is None else cm_of(ticks)
-
-    @property
     def spread(self) -> float:
         """How far the two readings lie apart, cm; 0 when there are not two."""
         if self.first is None or self.second is None:
@@ -48,7 +56,7 @@ NOTHING = Turns()
 
 
 @dataclass(frozen=True)
-class Reading:
+class Reading(Kept):
     """What was read for one measure, once or twice, and left and right apart where the maker did so.
 
     What counts is the mean of both sides; a side that was not read apart is the common reading. carried: the day it was
@@ -81,11 +89,6 @@ class Reading:
             return Turns(self.first, self.second).ticks
         read = [ticks for ticks in (self.side("left").ticks, self.side("right").ticks) if ticks is not None]
         return round(sum(read) / len(read)) if read else None
-
-    @property
-    def cm(self) -> float | None:
-        ticks = self.ticks
-        return None if ticks is None else cm_of(ticks)
 
     @property
     def spread(self) -> float:
