@@ -43,7 +43,7 @@ def selvedge(
     station: the open one; words: its state; changed: what a newer chart says otherwise, which makes the draft stale.
     """
     needs = METHODS[docket.method].uses(docket.options) if docket else ()
-    missing = chart.missing(needs)
+    missing = METHODS[docket.method].missing(chart, docket.options) if docket else ()
     read = len(list(chart))
     measured = f"{read} read" if not needs else f"{len(needs) - len(missing)} of {len(needs)}"
     docket_id = docket.id if docket else None

@@ -21,11 +21,15 @@ from widehem.core.units import Saying, say
 
 @dataclass(frozen=True)
 class Need:
-    """A measure a method uses and what for. unless: an option that, once set, makes it unnecessary."""
+    """A measure a method uses and what for.
+
+    unless: an option that, once set, makes it unnecessary. instead: a measure that does as well.
+    """
 
     measure: str
     why: str
     unless: str = ""
+    instead: str = ""
 
 
 @dataclass(frozen=True)
@@ -60,6 +64,11 @@ class Method:
         """Codes of the measures it needs, given these settings."""
         chosen = options or {}
         return tuple(need.measure for need in self.needs if not (need.unless and need.unless in chosen))
+
+    def missing(self, chart: Chart, options: Mapping[str, object] | None = None) -> tuple[str, ...]:
+        """Codes of the measures it needs and the chart lacks."""
+        instead = {need.measure: need.instead for need in self.needs if need.instead}
+        return tuple(code for code in chart.missing(self.uses(options)) if instead.get(code, "") not in chart)
 
 
 METHODS: dict[str, Method] = {}
@@ -121,7 +130,7 @@ def draft(
     """
     settings: dict[str, Quantity | Value] = {}
     given = {code: method.option(code).check(value) for code, value in (options or {}).items()}
-    missing = chart.missing(method.uses(given))
+    missing = method.missing(chart, given)
     if missing:
         needs = {need.measure: need.why for need in method.needs}
         why = "; ".join(needs[code] for code in missing)

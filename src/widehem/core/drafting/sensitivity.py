@@ -58,6 +58,6 @@ def _lengths(made: Draft) -> dict[tuple[str, str], float]:
 
 def next_to_read(method: Method, chart: Chart, options: Mapping[str, Value] | None = None) -> tuple[str, ...]:
     """The missing measures of a method, those that move the draft most first."""
-    missing = chart.missing(method.uses(options))
+    missing = method.missing(chart, options)
     weight = {code: sum(abs(move.by) for move in what_moves(method, chart, code, options)) for code in missing}
     return tuple(sorted(missing, key=lambda code: -weight[code]))

@@ -108,7 +108,7 @@ def waist_over_darts(start: Point, leaving: Point, side: Point, hip: Point, plan
         shut_to_here = whole.split(0, done)[0].moved(opening)
         inner = before.end.moved(opening)
         outer = before.end.moved(shutting[index + 1].inverse())
-        cap = _cap(shut_to_here, plan.point, inner, outer)
+        cap = dart_cap(shut_to_here, plan.point, inner, outer)
         if cap is None:
             return None
         darts.append(Dart(plan.name, "waist", plan.point, inner, outer, plan.middle, plan.intake, plan.length, cap))
@@ -116,7 +116,7 @@ def waist_over_darts(start: Point, leaving: Point, side: Point, hip: Point, plan
     return Waist(tuple(parts), tuple(darts), whole)
 
 
-def _cap(edge: Path, point: Point, inner: Point, outer: Point) -> Path | None:
+def dart_cap(edge: Path, point: Point, inner: Point, outer: Point) -> Path | None:
     """The edge across a dart's mouth, for a dart folded inwards.
 
     edge: the stitching line up to the inner leg, as it runs with the darts before it shut. What the fold covers is

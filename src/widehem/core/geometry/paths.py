@@ -82,6 +82,8 @@ class Path:
         """Cut in two this many centimetres from the start."""
         left = along
         for index, segment in enumerate(self.segments):
+            if abs(left - segment.length) < 1e-9 and index < len(self.segments) - 1:
+                return Path(self.segments[: index + 1]), Path(self.segments[index + 1 :])
             if left < segment.length or index == len(self.segments) - 1:
                 return self.split(index, segment.t_at_length(left))
             left -= segment.length

@@ -68,6 +68,8 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
             found += _dart_notches(piece, edge, dart, cut)
         if edge.kind == "seam" and any(edge.name == ref.edge for seam in block.seams for ref in (*seam.first, *seam.second)):
             for level, y in piece.levels.items():
+                if level in piece.spans:
+                    continue
                 along = walk_to_level(edge, y)
                 if along is not None and CLEAR < along < edge.length - CLEAR:
                     found += _notch(piece, edge.name, f"{level} level", _place(edge, along), cut, count)
@@ -82,6 +84,9 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
             ):
                 at = out_to_cut(cut, point - piece.outward(edge.end - edge.start) * 0.02, way)
                 found.append(Notch(piece.name, edge.name, what, at, at - way.unit() * NOTCH, edge.start.to(point)))
+    for pitch in block.pitch:
+        if pitch.piece == piece.name:
+            found += _notch(piece, pitch.edge, pitch.what, _place(piece.edge(pitch.edge), pitch.along), cut, pitch.count)
     if block.opening is not None and block.opening.at == "side":
         side = piece.edge("side")
         found += _notch(piece, "side", "opening end, left side", _place(side, block.opening.length), cut)

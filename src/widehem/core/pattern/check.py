@@ -15,7 +15,7 @@ Measure = Literal["length", "signed", "angle", "count"]
 SEAM_TRUE, SEAM_LOOK = 0.2, 0.5
 LEGS_TRUE, LEGS_LOOK = 0.1, 0.3
 CORNER_TRUE, CORNER_LOOK = 3.0, 6.0
-INTAKE_MOST = 4.5
+INTAKE_MOST, BUST_INTAKE_MOST = 4.5, 8.0
 FINE = 1e-6
 
 

@@ -24,7 +24,8 @@ class Dart:
 
     point: its end inside the piece. inner, outer: where its legs meet the edge, inner on the side it is pressed
     towards. middle: where its axis meets the guide. intake, length: as drafted on the guide, cm. cap: the edge across
-    the mouth from inner to outer, shaped so that it is smooth when the dart is folded to its pressing side.
+    the mouth from inner to outer, shaped so that it is smooth when the dart is folded to its pressing side. apex: what the
+    dart was turned about, when it is sewn short of it.
     """
 
     name: str
@@ -36,6 +37,11 @@ class Dart:
     intake: float
     length: float
     cap: Path
+    apex: Point | None = None
+
+    @property
+    def turned_about(self) -> Point:
+        return self.apex or self.point
 
     @property
     def legs(self) -> tuple[float, float]:
@@ -92,8 +98,8 @@ class Edge:
 class Piece:
     """A closed piece. edges: in order round the outline. levels: heights of the balance lines that cross it.
 
-    cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). grain_x: where the grain line or fold runs. half: whether
-    it stands for half of the body on both sides (counts twice in a girth).
+    spans: by level, the stretches whose lengths are the cloth between centre and side there, where darts cross the level.
+    cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). centre: the edge along the centre line.
     """
 
     name: str
@@ -102,6 +108,13 @@ class Piece:
     levels: dict[str, float] = field(default_factory=dict)
     cut: Literal["pair", "fold"] = "pair"
     centre: str = ""
+    spans: dict[str, tuple[tuple[Point, Point], ...]] = field(default_factory=dict)
+
+    def span(self, level: str) -> float:
+        """Cloth at a level with the darts sewn, cm."""
+        if level in self.spans:
+            return sum(a.to(b) for a, b in self.spans[level])
+        return self.width_at(self.levels[level])
 
     def edge(self, name: str) -> Edge:
         for edge in self.edges:
@@ -212,11 +225,23 @@ class Opening:
 
 
 @dataclass(frozen=True)
+class PitchNotch:
+    """A notch at a distance (cm) along an edge from its start, single or double, that meets one on another piece."""
+
+    piece: str
+    edge: str
+    along: float
+    what: str
+    count: int = 1
+
+
+@dataclass(frozen=True)
 class Block:
     """The pieces of a draft with what holds them together.
 
     passes: the body girth that must get through (cm) and its name. stride: the least girth the hem should have to
-    walk, or None when it cannot be told.
+    walk, or None when it cannot be told. armhole: front and back edge of it. neck, armscye: body girths the neckline and
+    the armhole are held against. pitch: notches besides those of levels and darts.
     """
 
     pieces: tuple[Piece, ...]
@@ -225,6 +250,10 @@ class Block:
     opening: Opening | None = None
     passes: tuple[str, float] | None = None
     stride: float | None = None
+    armhole: tuple[EdgeName, EdgeName] | None = None
+    neck: float | None = None
+    armscye: float | None = None
+    pitch: tuple[PitchNotch, ...] = ()
 
     def piece(self, name: str) -> Piece:
         for piece in self.pieces:
@@ -240,7 +269,7 @@ class Block:
         """Finished girth round the body at a level, darts taken out, cm."""
         if level.edge:
             return 2 * sum(e.length for piece in self.pieces for e in piece.edges if e.name == level.edge)
-        return 2 * sum(piece.width_at(piece.levels[level.name]) for piece in self.pieces if level.name in piece.levels)
+        return 2 * sum(piece.span(level.name) for piece in self.pieces if level.name in piece.levels)
 
     def girth_below(self, top: str, down: float) -> float:
         """Finished girth this far (cm) below the named level."""

@@ -1,5 +1,5 @@
 """The kinds of check, in the order in which they stand: seams, shapes, girths on the body, movement."""
 
-from widehem.core.pattern.checks import seams, shapes, body  # isort: skip
+from widehem.core.pattern.checks import seams, shapes, upper, body  # isort: skip
 
-__all__ = ["body", "seams", "shapes"]
+__all__ = ["body", "seams", "shapes", "upper"]

@@ -39,7 +39,8 @@ def balance(block: Block) -> Iterator[Check]:
         if len(seam.first) != 1 or len(seam.second) != 1:
             continue
         pieces = [block.piece(seam.first[0].piece), block.piece(seam.second[0].piece)]
-        for level in sorted(set(pieces[0].levels) & set(pieces[1].levels) - {"waist"}):
+        turned = {level for piece in pieces for level in piece.spans}  # a dart crosses it: it meets at the underarm, not across
+        for level in sorted((set(pieces[0].levels) & set(pieces[1].levels)) - turned - {"waist"}):
             walked = [
                 walk_to_level(p.edge(ref.edge), p.levels[level])
                 for p, ref in zip(pieces, (seam.first[0], seam.second[0]), strict=True)

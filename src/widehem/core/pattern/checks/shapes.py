@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from itertools import pairwise
 
 from shapely import Polygon
 
-from widehem.core.geometry.points import angle_between, meet
+from widehem.core.geometry.points import Point, angle_between, meet, turn
 from widehem.core.pattern.check import (
+    BUST_INTAKE_MOST,
     CORNER_LOOK,
     CORNER_TRUE,
     INTAKE_MOST,
@@ -21,9 +23,10 @@ from widehem.core.pattern.check import (
     checker,
     verdict_on,
 )
-from widehem.core.pattern.piece import Block, Dart, Piece
+from widehem.core.pattern.piece import Block, Dart, Edge, Piece
 from widehem.core.units import say
 
+NECK_SQUARE, SQUARE = 0.4, 1.0  # cm from the corner over which an edge must leave squarely; a neck is a short curve
 SQUARE_LOOK = 12.0  # degrees over the first centimetre: a strong curve leaves square and bends away at once
 
 
@@ -50,18 +53,26 @@ def dart_intake(block: Block) -> Iterator[Check]:
     darts = [(piece, dart) for piece in block.pieces for dart in piece.darts]
     if not darts:
         return
-    widest_piece, widest = max(darts, key=lambda d: d[1].intake)
+    widest_piece, widest = max(darts, key=lambda d: d[1].intake / intake_most(d[1]))
+    most = intake_most(widest)
     crossing = [piece.name for piece in block.pieces for a, b in pairwise(piece.darts) if _crossed(a, b)]
-    verdict: Verdict = "not" if crossing else verdict_on(widest.intake, INTAKE_MOST, INTAKE_MOST + 0.5)
+    verdict: Verdict = (
+        "not" if crossing else verdict_on(widest.intake, most, most + (0.5 if widest.apex is None else widest.intake))
+    )
     words = say("widest, {0}".replace("{0}", widest_piece.name))
     if crossing:
         tail = say(f"Two darts of the {crossing[0]} cross: make them shorter or set them further apart.")
     else:
-        tail = say("The widest takes {0}, at most {1u}; none cross.", widest.intake, INTAKE_MOST)
+        tail = say("The widest takes {0}, at most {1u}; none cross.", widest.intake, most)
     yield Check(
-        "darts.intake", "shapes", "Dart intake", verdict, "length", widest.intake, INTAKE_MOST, words, tail,
+        "darts.intake", "shapes", "Dart intake", verdict, "length", widest.intake, most, words, tail,
         (f"{widest_piece.name}.{widest.name}",), "wide",
     )  # fmt: skip
+
+
+def intake_most(dart: Dart) -> float:
+    """What a dart may take at its mouth, cm: a bust dart more than one that is pressed flat over a curve."""
+    return BUST_INTAKE_MOST if dart.apex is not None else INTAKE_MOST
 
 
 def _crossed(a: Dart, b: Dart) -> bool:
@@ -87,8 +98,8 @@ def square_corners(block: Block) -> Iterator[Check]:
         before, after = ring[at - 1], ring[(at + 1) % len(ring)]
         down = (centre.start - centre.end).unit()
         for edge, corner, chord in (
-            (before, "hem", before.parts[-1].reverse().place(1.0).point - centre.start),
-            (after, "waist", after.parts[0].place(1.0).point - centre.end),
+            (before, "hem", before.parts[-1].reverse().place(square_over(before)).point - centre.start),
+            (after, "waist", after.parts[0].place(square_over(after)).point - centre.end),
         ):
             off = abs(angle_between(chord, down) - 90)
             count += 1
@@ -108,6 +119,10 @@ def square_corners(block: Block) -> Iterator[Check]:
     )  # fmt: skip
 
 
+def square_over(edge: Edge) -> float:
+    return NECK_SQUARE if edge.name == "neck" else SQUARE
+
+
 @checker
 def smooth_waist(block: Block) -> Iterator[Check]:
     """With darts shut and side seams sewn the edge runs on without a peak or a dip."""
@@ -115,10 +130,13 @@ def smooth_waist(block: Block) -> Iterator[Check]:
     for piece in block.pieces:
         for edge in piece.edges:
             for dart, (a, b) in zip(edge.darts, pairwise(edge.parts), strict=True):
-                inner, outer = dart.inner - dart.point, dart.outer - dart.point
-                bend = abs(angle_between(a.arriving, inner) - angle_between(b.leaving, outer))
+                inner, outer = dart.inner - dart.turned_about, dart.outer - dart.turned_about
+                shut = turn(Point(0.0, 0.0), math.atan2(outer.cross(inner), outer.dot(inner)))
+                bend = angle_between(a.arriving, b.leaving.moved(shut))
                 bends.append((bend, f"over a {piece.name} dart", f"{piece.name}.{dart.name}"))
     for seam in block.seams:
+        if any(_before(block.piece(ref.piece), ref.edge) != "waist" for ref in (seam.first[0], seam.second[0])):
+            continue
         angles = [_top_angle(block.piece(ref.piece), ref.edge) for ref in (seam.first[0], seam.second[0])]
         bends.append((abs(sum(angles) - 180), f"at the {seam.title.lower()}", f"{seam.first[0].piece}.{seam.first[0].edge}"))
     if not bends:
@@ -128,7 +146,7 @@ def smooth_waist(block: Block) -> Iterator[Check]:
     tail = say(
         "Runs on over darts and side seams."
         if verdict == "true"
-        else f"The waist bends {worst:.1f}° {where}: shut it on paper and draw the curve again."
+        else f"The edge bends {worst:.1f}° {where}: shut it on paper and draw the curve again."
     )
     edges = tuple(f"{piece.name}.waist" for piece in block.pieces)
     yield Check(
@@ -144,6 +162,12 @@ def smooth_waist(block: Block) -> Iterator[Check]:
         edges if verdict == "true" else (*edges, spot),
         "bend",
     )
+
+
+def _before(piece: Piece, edge_name: str) -> str:
+    """The edge before this one in the ring."""
+    at = next(i for i, edge in enumerate(piece.edges) if edge.name == edge_name)
+    return piece.edges[at - 1].name
 
 
 def _top_angle(piece: Piece, edge_name: str) -> float:

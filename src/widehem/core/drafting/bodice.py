@@ -1,0 +1,259 @@
+"""A bodice while it is drawn: both halves, their darts, and how they become pieces.
+
+Everything stands in the frame of its half (x from the centre outwards); `Board` lays back and front on the sheet.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.upper import OUT, PLACES, Gap, Stretch, Walk, cut_walk, ring_edges, share_out_dart
+from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.piece import Block, Edge, EdgeKind, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.units import say
+
+APART = 7.0  # cm between back and front on the sheet
+SIDE_MOST, ONE_DART_MOST, SHORT = 2.5, 4.5, 2.5
+DIP_MOST = 1.2
+GIRTH_SLACK = 0.1
+LETTERS = {"back": "LM", "front": "PQ"}
+TITLES = {"neck": "neck", "shoulder": "shoulder", "armhole": "armhole", "side": "side seam", "waist": "waist"}
+
+
+@dataclass
+class Half:
+    """One half piece. chest, under: on the armhole. bust_point, angle: of the front; open_at: where its dart is open."""
+
+    name: str
+    top: Point
+    snp: Point
+    tip: Point
+    chest: Point
+    under: Point
+    waist: Point
+    walk: Walk = ()
+    plans: tuple[DartPlan, ...] = ()
+    gaps: dict[str, list[Gap]] = field(default_factory=dict)
+    spans: tuple[tuple[Point, Point], ...] = ()
+
+    def length(self, edge: str) -> float:
+        return sum(stretch.path.length for stretch in self.walk if stretch.edge == edge)
+
+
+@dataclass(frozen=True)
+class Lean:
+    """How the waist is taken in: by the side, and by darts, each half piece, cm. down: how far the side runs below the waist
+    level so that the waist meets it squarely."""
+
+    side: float
+    dart: float
+    count: int
+    down: float
+
+
+def share_waist(total: float, count: str, run: float, tall: float) -> Lean:
+    """Share what the waist has to lose. total: both half pieces together, cm; run: a usual half waist; tall: side height."""
+    half = total / 2
+    if (half <= SIDE_MOST and count == "auto") or half <= 0 or count == "none":
+        side, dart, darts = half, 0.0, 0
+    else:
+        side = min(half / 3, SIDE_MOST)
+        dart = half - side
+        darts = 2 if count == "two" or (count == "auto" and dart > ONE_DART_MOST) else 1
+    slant = side / tall
+    down = max(-DIP_MOST, min(DIP_MOST, 0.5 * slant * run))
+    return Lean(side, dart, darts, down)
+
+
+def side_waist(under: Point, waist: float, lean: float, down: float) -> Point:
+    """Where the side meets the waist line: in by `lean` at the waist level, carried on by `down`."""
+    tall = waist - under.y
+    return Point(under.x - lean * (tall + down) / tall, waist + down)
+
+
+def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[float, float]], blame: tuple[str, ...]) -> None:
+    """The waist line of a half over its shut darts, as long as the plan says; adds side and waist to the walk.
+
+    middles: for each dart where its middle lies from the centre and the height of its point, cm.
+    """
+    target = half.under.x - lean.side - lean.dart
+    start, side_in = Point(0.0, level), lean.side
+    made = None
+    for _ in range(4):
+        end = side_waist(half.under, level, side_in, lean.down)
+        plans = []
+        guide = Point(end.x, level)
+        for number, (x, top) in enumerate(middles, 1):
+            name, takes = f"{half.name}_waist_dart_{number}", lean.dart / len(middles)
+            plans.append(lay_dart(name, start, guide, x, takes, level - top, Point(x, top)))
+        made = waist_over_darts(start, OUT, end, half.under, plans)
+        if made is None:
+            break
+        over = sum(part.length for part in made.parts) - target
+        if abs(over) < 0.005:
+            break
+        side_in += over
+    if made is None:
+        raise CannotDraft(
+            blame, say("The waist line cannot be drawn over its darts: read waist and bust again, or take fewer darts.")
+        )
+    half.waist, half.plans = end, tuple(plans)
+    half.walk = (
+        *half.walk,
+        Stretch("side", Path.through(half.under, end)),
+        *(Stretch("waist", part.reverse()) for part in reversed(made.parts)),
+    )
+    half.gaps["waist"] = [Gap(dart.name, dart.point) for dart in made.darts]
+
+
+def place_dart(half: Half, bust_point: Point, angle: float, shares: dict[str, float], below: float) -> None:
+    """Move the bust dart, open at the shoulder, to where it is wanted.
+
+    shares: how much (radians) shall be open at each place. below: how far down the side its dart lies, cm.
+    """
+    order = [place for place in PLACES if place in shares or place == "shoulder"]
+    parts: dict[str, Walk] = {}
+    rest, name = half.walk, ""
+    for place in order:
+        parts[name], rest = _cut_at(half, rest, place, bust_point, below)
+        name = place
+    parts[name] = rest
+    shifted = share_out_dart(parts, order, shares, "shoulder", angle, bust_point)
+    half.walk = tuple(stretch for name in ("", *order) for stretch in shifted[name])
+    turned = {"": 0.0}
+    total = 0.0
+    for place in order:
+        total += shares.get(place, 0.0) - (angle if place == "shoulder" else 0.0)
+        turned[place] = total
+    _darts_along(half, bust_point, shares, turned, order)
+
+
+def _cut_at(half: Half, walk: Walk, place: str, bust_point: Point, below: float) -> tuple[Walk, Walk]:
+    """The walk cut at a place."""
+    length = sum(stretch.path.length for stretch in walk if stretch.edge == place)
+    if place == "neck":
+        return cut_walk(walk, "neck", length / 2)
+    if place == "shoulder":
+        return cut_walk(walk, "shoulder", next(s.path.length for s in walk if s.edge == "shoulder"))
+    if place == "armhole":
+        upper = next(s for s in walk if s.edge == "armhole").path.segments[0]
+        return cut_walk(walk, "armhole", upper.length)
+    if place == "side":
+        return cut_walk(walk, "side", below)
+    if half.plans:
+        return walk[:-1], walk[-1:]
+    whole = next(s for s in walk if s.edge == "waist").path
+    index, t = whole.crossings(bust_point, Point(0.0, 1.0))[0]
+    return cut_walk(walk, "waist", whole.split(index, t)[0].length)
+
+
+def _darts_along(half: Half, bust_point: Point, shares: dict[str, float], turned: dict[str, float], order: list[str]) -> None:
+    """Name the darts of every edge after the bust dart was moved, and turn what was turned with its part."""
+    number = 0
+    before_waist = turned[order[order.index("waist") - 1]] if "waist" in order else turned[order[-1]]
+    for place in order:
+        if not shares.get(place):
+            continue
+        number += 1
+        gap = Gap(
+            f"bust_dart_{number}" if number > 1 else "bust_dart",
+            bust_point,
+            SHORT,
+            "second" if place in ("neck", "shoulder") else "first",
+        )
+        if place == "waist":
+            others = half.gaps.get("waist", [])[1:] if half.plans else []
+            half.gaps["waist"] = [gap, *(Gap(g.name, g.apex.moved(turn(bust_point, before_waist)), g.short) for g in others)]
+        else:
+            half.gaps[place] = [gap]
+    if "waist" not in order and before_waist:
+        spot = turn(bust_point, before_waist)
+        half.gaps["waist"] = [Gap(g.name, g.apex.moved(spot), g.short) for g in half.gaps.get("waist", [])]
+    carried = turned[max((p for p in order if PLACES.index(p) <= PLACES.index("armhole")), key=PLACES.index)]
+    (inner, outer) = half.spans
+    half.spans = (inner, (outer[0].moved(turn(bust_point, carried)), outer[1].moved(turn(bust_point, carried))))
+
+
+@dataclass(frozen=True)
+class Board:
+    """Where back and front lie on the sheet; front_centre: x of the centre front."""
+
+    front_centre: float
+
+    def of(self, name: str) -> Transform:
+        return Transform() if name == "back" else Transform(-1, 0, 0, 1, self.front_centre, 0)
+
+    def spot(self, name: str, point: Point) -> Point:
+        return point.moved(self.of(name))
+
+    def path(self, name: str, path: Path) -> Path:
+        return path.moved(self.of(name))
+
+
+def piece_of(half: Half, board: Board, levels: dict[str, float], opening: str, title: str) -> Piece:
+    """The half as a piece on the sheet."""
+    lay = board.of(half.name)
+    centre = f"centre_{half.name}"
+    kind: EdgeKind = "opening" if opening == centre else "fold"
+    line = Path.through(half.top.moved(lay), Point(0.0, levels["waist"]).moved(lay))
+    edges = (Edge(centre, (line,), (), kind), *ring_edges(half.walk, half.gaps, {}, lay))
+    spans = {"bust": tuple((a.moved(lay), b.moved(lay)) for a, b in half.spans)}
+    return Piece(half.name, title, edges, levels, "fold" if kind == "fold" else "pair", centre, spans)
+
+
+def block_of(
+    sheet: Sheet, back: Piece, front: Piece, shoulder_ease: float, plan: dict[str, Quantity], least: dict[str, float]
+) -> Block:
+    """Both pieces with what holds them together. plan: ease round the body at bust and waist."""
+    armhole = EdgeName("front", "armhole"), EdgeName("back", "armhole")
+    pitch = tuple(
+        PitchNotch(piece.name, "armhole", piece.edge("armhole").length / 3, "pitch", 2 if piece.name == "back" else 1)
+        for piece in (back, front)
+    )
+    return Block(
+        (back, front),
+        (
+            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
+            Seam("shoulder", "Shoulder", (EdgeName("back", "shoulder"),), (EdgeName("front", "shoulder"),), (shoulder_ease, shoulder_ease)),
+        ),
+        (
+            Level("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], GIRTH_SLACK),
+            Level("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),
+        ),
+        armhole=armhole,
+        neck=sheet.measure("neck").value,
+        armscye=sheet.chart.get("armscye"),
+        pitch=pitch,
+    )  # fmt: skip
+
+
+def show_half(sheet: Sheet, piece: Piece, half: Half, edges: Sequence[str]) -> None:
+    """Draw finished edges of a piece on the sheet, its darts with them."""
+    for name in edges:
+        edge = piece.edge(name)
+        figure = drawn(edge.length, f"{piece.name} {TITLES.get(name, name)}")
+        for number, part in enumerate(edge.parts, 1):
+            title = f"{piece.name.capitalize()} {TITLES.get(name, name.replace('_', ' '))}"
+            sheet.line(
+                f"{piece.name}_{name}_{number}", title, part, role="finished", figure=figure, piece=piece.name, edge=name
+            )
+        letters = LETTERS[piece.name] if name == "waist" else "Y"
+        for dart, letter in zip(edge.darts, letters, strict=False):
+            takes = drawn(dart.intake, f"{piece.name} dart {letter}")
+            sheet.draw_dart(
+                dart, f"{piece.name.capitalize()} dart {letter}, {TITLES.get(name, name)}", letter, takes, piece.name
+            )
+
+
+def angle_words(radians: float) -> Quantity:
+    """An angle as a plain number of degrees."""
+    return Quantity(round(math.degrees(radians), 2), plain=True, source="constant")

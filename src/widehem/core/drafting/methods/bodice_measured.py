@@ -1,0 +1,392 @@
+"""The darted bodice from measures: the upper front is drawn for the high bust with its dart shut, then opened.
+
+Turning the outer part about the bust point until the chest point has moved out by half the bust difference gives the bust
+dart its angle; it may then lie anywhere. The proportional bodice is the same draft on a body out of a figure table.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from widehem.core.drafting.bodice import (
+    APART,
+    Board,
+    Half,
+    Lean,
+    angle_words,
+    block_of,
+    draw_waist,
+    piece_of,
+    place_dart,
+    share_waist,
+    show_half,
+    side_waist,
+)
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
+from widehem.core.drafting.methods.bodice_options import DARTED, EASE
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.units import say
+
+MOUTH_LEAST, BALANCE_MOST = 1.0, math.radians(8)
+ANGLE_MOST, SINE_MOST = math.radians(40), 0.966
+TABLE_AT, TABLE_MOUTH, TABLE_STEP = 88.0, 7.0, 0.6 / 4
+LEAST = {"bust": 4.0, "waist": 1.5}
+
+
+@dataclass(frozen=True)
+class Widths:
+    """Half widths at the bust line, cm. strip: the room under the arm."""
+
+    whole: Quantity
+    strip: Quantity
+    back: Quantity
+    front: Quantity
+
+
+def draw(sheet: Sheet) -> None:
+    """The whole bodice, step by step."""
+    bust, waist = sheet.measure("bust"), sheet.measure("waist")
+    whole = ((bust + sheet.ease("bust")) / 2).called("half the bust with ease")
+    board = Board(whole.value + APART)
+    difference = (bust - sheet.measure("high_bust")) / 2
+    spare = difference.called("half the bust difference") if difference > 0 else Quantity(0.0, "half the bust difference")
+    frame = upper_frame(sheet, board)
+    widths = _widths(sheet, frame, whole, spare, board)
+    refuse_frame(sheet, frame, widths.strip)
+    loss = whole - (waist + sheet.ease("waist")) / 2
+    lean = share_waist(
+        loss.value, sheet.choice("waist_darts"), whole.value / 2 - loss.value / 2, frame.waist - frame.depth.value
+    )
+    back = _back(frame, widths, lean, sheet)
+    front_shut = Half(
+        "front",
+        frame.pit,
+        frame.snp_front,
+        frame.tip_front,
+        frame.chest_front,
+        Point(widths.front.value, frame.depth.value),
+        Point(0, 0),
+    )
+    opened = _angle(sheet, frame, front_shut, back, spare.value, lean, board)
+    front = _front(sheet, frame, front_shut, opened, lean)
+    _balance_step(sheet, frame, back, front, board)
+    _waist_step(sheet, frame, back, front, lean, loss, board)
+    finish(sheet, frame, back, front, opened, board)
+
+
+def _widths(sheet: Sheet, frame: Frame, whole: Quantity, spare: Quantity, board: Board) -> Widths:
+    back_x, front_x = frame.chest_back_x, frame.chest_front_x
+    with sheet.step(
+        "Bust line",
+        "What across back and across chest leave of the half bust, drawn for the high bust, is the strip under the arm. The side seam hangs from its middle.",
+    ):
+        strip = (whole - spare - back_x - front_x).called("strip under the arm")
+        sheet.sum("strip", strip)
+        if sheet.choice("side_seam") == "measured" and sheet.chart.get("bust_front") is not None:
+            front = (sheet.measure("bust_front") / 2 + sheet.ease("bust") / 4).called("front width")
+            back = (whole - front).called("back width")
+            sheet.note(say("The side seam sits where it was measured; front and back then balance less surely."))
+        else:
+            back = (back_x + strip / 2).called("back width")
+            front = (whole - back).called("front width")
+        y = frame.depth.value
+        for name, width in (("back", back), ("front", front)):
+            a, b = board.spot(name, Point(0, y)), board.spot(name, Point(width.value, y))
+            sheet.line(
+                f"{name}_bust",
+                "Bust line",
+                Path.through(a, b),
+                role="balance",
+                figure=width,
+                kind="level",
+                edge="bust",
+                piece=name,
+            )
+            sheet.point(
+                f"{name}_underarm", f"{name.capitalize()} underarm", b, "U" if name == "back" else "V", figure=width, piece=name
+            )
+            sheet.sum(f"{name} width", width)
+    return Widths(whole, strip, back, front)
+
+
+def _side_way(half: Half, frame: Frame, lean: Lean) -> Point:
+    return side_waist(half.under, frame.waist, lean.side, lean.down) - half.under
+
+
+def _back(frame: Frame, widths: Widths, lean: Lean, sheet: Sheet) -> Half:
+    upper, gaps, tip, way = frame.upper_back()
+    half = Half(
+        "back", Point(0, 0), frame.snp_back, tip, frame.chest_back, Point(widths.back.value, frame.depth.value), Point(0, 0)
+    )
+    hole = armhole(tip, way, half.chest, DOWN, half.under, _side_way(half, frame, lean), _number(sheet, "hollow_back"))
+    half.walk = (*upper, Stretch("armhole", hole))
+    half.gaps.update(gaps)
+    half.spans = ((Point(0, half.under.y), Point(half.chest.x, half.under.y)), (Point(half.chest.x, half.under.y), half.under))
+    return half
+
+
+def _number(sheet: Sheet, code: str) -> float:
+    return float(sheet.options[code])
+
+
+@dataclass(frozen=True)
+class Opened:
+    """The bust dart's angle, radians: what the bust asked for, and what balance added."""
+
+    angle: float
+    asked: float
+    added: float
+
+
+def turned(frame: Frame, angle: float) -> tuple[Point, Point, Point]:
+    """Shoulder middle, tip and chest point of the front once the dart is open."""
+    way = turn(frame.bust_point, angle)
+    return frame.shoulder_middle.moved(way), frame.tip_front.moved(way), frame.chest_front.moved(way)
+
+
+def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float) -> Path:
+    """The front armhole with the bust dart open by an angle."""
+    _, tip, chest = turned(frame, angle)
+    shoulder = frame.shoulder_way.moved(turn(Point(0, 0), angle))
+    return armhole(tip, shoulder, chest, DOWN.moved(turn(Point(0, 0), angle / 2)), under, side, hollow)
+
+
+def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lean: Lean, board: Board) -> Opened:
+    """How far the bust dart opens: by the bust difference, or by a school, then by the balance of the armholes."""
+    point, amount = frame.bust_point, sheet.choice("dart_amount")
+    reach = frame.shoulder_middle.to(point)
+    with sheet.step(
+        "Bust dart",
+        "Turn the outer part about the bust point until the chest point has moved out by half the bust difference.",
+    ):
+        asked = _computed(frame, spare)
+        if amount != "computed":
+            computed_mouth = 2 * reach * math.sin(asked / 2)
+            asked = _by_school(sheet, amount, reach)
+            sheet.note(
+                say(
+                    "By this school the dart is {0} wide at the shoulder; computed for this body it is {1u}.",
+                    2 * reach * math.sin(asked / 2),
+                    computed_mouth,
+                )
+            )
+        hollow, side = _number(sheet, "hollow_front"), _side_way(shut, frame, lean)
+        want = back.length("armhole")
+        angle = (
+            asked
+            if amount != "computed"
+            else _balanced(lambda a: front_armhole(frame, shut.under, side, a, hollow).length, want, asked)
+        )
+        if 2 * reach * math.sin(angle / 2) < MOUTH_LEAST:
+            asked = angle = 0.0
+        if angle > ANGLE_MOST:
+            raise CannotDraft(
+                ("bust", "high_bust", "bust_depth"),
+                say(f"The bust dart would open {math.degrees(angle):.0f} degrees, over 40: bust {{0}}, high bust {{1}} or bust depth {{2u}} was misread.",
+                    *(sheet.measure(code).value for code in ("bust", "high_bust", "bust_depth"))),
+            )  # fmt: skip
+        _refuse_turned(sheet, frame, shut, angle)
+        sheet.point("bust_point", "Bust point", board.spot("front", point), "BP", piece="front")
+        middle, tip, chest = turned(frame, angle)
+        if angle:
+            sheet.rub_out("front_shoulder_guide")
+            for name, title, way in (
+                ("dart_inner_guide", "Inner leg", Path.through(frame.shoulder_middle, point)), ("dart_outer_guide", "Outer leg", Path.through(point, middle)),
+                ("front_shoulder_outer", "Outer shoulder, turned", Path.through(middle, tip)), ("front_shoulder_inner", "Inner shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),
+            ):  # fmt: skip
+                sheet.line(name, title, board.path("front", way), piece="front")
+            sheet.point("front_chest_turned", "Front chest point, turned", board.spot("front", chest), "K", piece="front")
+        sheet.sum("angle at the bust point, degrees", angle_words(asked))
+        if angle > asked:
+            sheet.sum("added for balance, degrees", angle_words(angle - asked))
+        sheet.sum("mouth at the shoulder", drawn(2 * reach * math.sin(angle / 2), "mouth at the shoulder"))
+    return Opened(angle, asked, angle - asked)
+
+
+def _computed(frame: Frame, spare: float) -> float:
+    """The angle that moves the chest point out by half the bust difference, radians."""
+    q = frame.chest_front - frame.bust_point
+    sine, reach = (q.x + spare) / q.size, q.size
+    if sine > SINE_MOST:
+        raise CannotDraft(
+            ("bust", "high_bust", "bust_depth"),
+            say("Bust difference {0} is too much for a chest point {1} from the bust point: read bust, high bust and bust depth again.", spare * 2, reach),
+        )  # fmt: skip
+    return math.asin(sine) - math.asin(q.x / reach)
+
+
+def _by_school(sheet: Sheet, amount: str, reach: float) -> float:
+    bust = sheet.measure("bust").value
+    mouth = {"sixteenth": bust / 16, "twentieth": bust / 20, "table": TABLE_MOUTH + TABLE_STEP * (bust - TABLE_AT)}[amount]
+    return 2 * math.asin(min(max(mouth, 0.0) / 2 / reach, 0.99))
+
+
+def _balanced(length: Callable[[float], float], want: float, asked: float) -> float:
+    """The angle at which the front armhole is no longer than the back, at most 8 degrees more than asked."""
+    if length(asked) <= want:
+        return asked
+    low, high = asked, asked + BALANCE_MOST
+    if length(high) > want:
+        return high
+    for _ in range(30):
+        middle = (low + high) / 2
+        over = length(middle) - want
+        low, high = (middle, high) if over > 0 else (low, middle)
+        if abs(over) < 0.002:
+            break
+    return high
+
+
+def _refuse_turned(sheet: Sheet, frame: Frame, shut: Half, angle: float) -> None:
+    _, _, chest = turned(frame, angle)
+    if chest.y > shut.under.y - 2 or chest.x > shut.under.x - 1:
+        raise CannotDraft(
+            ("bust", "high_bust", "across_chest", "armscye_depth"),
+            say(
+                "With the bust dart open the chest point lies {0} above the underarm and {1} inside the side, under 2 and 1u: read bust, high bust, across chest and armscye depth again.".replace("1u", "1"),
+                shut.under.y - chest.y, shut.under.x - chest.x,
+            ),
+        )  # fmt: skip
+
+
+def _front(sheet: Sheet, frame: Frame, shut: Half, opened: Opened, lean: Lean) -> Half:
+    middle, tip, chest = turned(frame, opened.angle)
+    hole = front_armhole(frame, shut.under, _side_way(shut, frame, lean), opened.angle, _number(sheet, "hollow_front"))
+    half = Half("front", frame.pit, frame.snp_front, tip, chest, shut.under, shut.waist)
+    half.walk = (
+        Stretch("neck", frame.neck_front), Stretch("shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),
+        Stretch("shoulder", Path.through(middle, tip)), Stretch("armhole", hole),
+    )  # fmt: skip
+    y, x = half.under.y, frame.bust_point.x
+    half.spans = ((Point(0, y), Point(x, y)), (Point(x, y), half.under))
+    if opened.angle:
+        half.gaps["shoulder"] = [Gap("bust_dart", frame.bust_point, 2.5, "second")]
+    return half
+
+
+def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Board) -> None:
+    with sheet.step(
+        "Armholes",
+        "Down from the tip square to the shoulder, plumb at the chest point, level into the underarm. The front may not be longer than the back.",
+    ):
+        for half in (back, front):
+            for stretch in half.walk:
+                if stretch.edge == "armhole":
+                    title = f"{half.name.capitalize()} armhole"
+                    sheet.line(
+                        f"{half.name}_armhole_guide",
+                        title,
+                        board.path(half.name, stretch.path),
+                        figure=drawn(stretch.path.length, title.lower()),
+                        piece=half.name,
+                    )
+        sheet.sum("back armhole", drawn(back.length("armhole"), "back armhole"))
+        sheet.sum("front armhole", drawn(front.length("armhole"), "front armhole"))
+
+
+def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean, loss: Quantity, board: Board) -> None:
+    with sheet.step(
+        "Waist",
+        "A third of what each half has to lose goes to the side, at most 2.5, the rest to darts. The waist line runs square to the side over the shut darts.",
+    ):
+        x, top = frame.bust_point.x, frame.bust_point.y + 2.5
+        side_back, side_front = (side_waist(h.under, frame.waist, lean.side, lean.down).x for h in (back, front))
+        back_at = (
+            [(side_back / 2, frame.depth.value + 1)]
+            if lean.count == 1
+            else [(side_back / 3, frame.depth.value + 1), (side_back * 2 / 3, frame.depth.value + 2)]
+        )
+        front_at = [(x, top)] if lean.count == 1 else [(x, top), ((x + side_front) / 2, top + 1.5)]
+        blame = ("waist", "bust", "nape_waist")
+        draw_waist(back, frame.waist, lean, back_at if lean.count else [], blame)
+        draw_waist(front, frame.waist, lean, front_at if lean.count else [], blame)
+        sheet.sum("to lose, both halves", loss.called("to lose"))
+        sheet.sum("each side", drawn(lean.side, "each side takes"))
+        if lean.count:
+            sheet.sum("each half's darts", drawn(lean.dart, "darts take"))
+        for half in (back, front):
+            for number, plan in enumerate(half.plans, 1):
+                sheet.line(
+                    f"{half.name}_axis_{number}",
+                    "Dart axis",
+                    board.path(half.name, Path.through(plan.middle, plan.point)),
+                    piece=half.name,
+                )
+    if loss < 0:
+        sheet.note(
+            say(
+                "The waist is larger than the bust with its ease: the sides lean out by {0u} each and there are no waist darts.",
+                -lean.side,
+            )
+        )
+    elif not lean.count and loss > 0:
+        sheet.note(say("Little is to be taken in: the sides take it, {0u} each. Fewer darts are better.", lean.side))
+
+
+def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, board: Board) -> None:
+    """Lay the bust dart where it is wanted, name the pieces, hand over the block."""
+    place = sheet.choice("dart_place")
+    if opened.angle:
+        shares = {"shoulder": opened.angle / 2, "waist": opened.angle / 2} if place == "shared" else {place: opened.angle}
+        place_dart(front, frame.bust_point, opened.angle, shares, sheet.length("side_below").value)
+        mouth = 2 * frame.shoulder_middle.to(frame.bust_point) * math.sin(opened.angle / 2)
+        if place != "shared" and (opened.angle > math.radians(30) or mouth > 8):
+            sheet.note(
+                say(
+                    f"The bust dart opens {math.degrees(opened.angle):.0f} degrees, {{0u}} at the shoulder: share it between two places.",
+                    mouth,
+                )
+            )
+    elif place != "shoulder":
+        sheet.note(say("There is no bust dart to place: bust and high bust differ too little."))
+    opening = sheet.choice("opening_at")
+    levels = {"bust": frame.depth.value, "waist": frame.waist}
+    pieces = [piece_of(half, board, levels, opening, f"Bodice {half.name}") for half in (back, front)]
+    with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
+        sheet.rub_out(
+            *(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"), "front_chest_turned"
+        )
+        for piece, half in zip(pieces, (back, front), strict=True):
+            show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+        sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
+        sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
+    plan = {"bust": sheet.ease("bust"), "waist": sheet.ease("waist")}
+    sheet.block = block_of(sheet, pieces[0], pieces[1], frame.shoulder_ease, plan, LEAST)
+
+
+NEEDS = (
+    Need("neck", "the width of the neck"),
+    Need("high_bust", "the upper front is drawn for it"),
+    Need("bust", "the width at the bust line, and the bust dart"),
+    Need("waist", "the width at the waist"),
+    Need("nape_waist", "the height of the waist line"),
+    Need("armscye_depth", "the height of the bust line"),
+    Need("across_back", "where the back armhole stands"),
+    Need("across_chest", "where the front armhole stands"),
+    Need("shoulder", "the length of the shoulder"),
+    Need("bust_depth", "how low the bust point lies"),
+    Need("bust_span", "how far the bust points are apart"),
+    Need("snp_waist_back", "how high the back shoulder rises"),
+    Need("snp_waist_front", "how high the front shoulder rises"),
+    Need("shoulder_slope", "how steep the shoulder is", instead="shoulder_drop"),
+)
+METHOD = register(
+    Method(
+        "bodice.measured",
+        "Darted bodice, measured",
+        "Bodices",
+        "Drawn for the high bust and opened for the bust: neck and shoulder stay right on any cup, and the bust dart is computed, not guessed.",
+        NEEDS,
+        DARTED,
+        EASE,
+        draw,
+    )
+)

@@ -1,0 +1,77 @@
+"""What a maker may set on a darted bodice, each with the reason it is there."""
+
+from widehem.core.drafting.option import Choice, Option
+
+EASE = (
+    Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", 0.0, 20.0, 0.5, least=4.0),
+    Option("waist", "Waist ease", "length", 3.0, "whole round", 0.0, 20.0, 0.5, least=1.5),
+    Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
+    Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm; a high one lets the arm rise", 0.0, 6.0, 0.25),
+)  # fmt: skip
+
+DART_PLACE = Option(
+    "dart_place", "Bust dart", "choice", "shoulder", "it may open anywhere round the bust point",
+    choices=(
+        Choice("shoulder", "Shoulder", "from the middle of the shoulder, as it is constructed"),
+        Choice("neck", "Neck", "from the middle of the neckline"),
+        Choice("armhole", "Armhole", "from the chest point; for panel lines"),
+        Choice("side", "Side", "below the underarm; the shoulder stays whole"),
+        Choice("waist", "Waist", "taken together with the waist dart"),
+        Choice("shared", "Shoulder and waist", "half and half, where one dart would be too wide"),
+    ),
+)  # fmt: skip
+BACK_SHOULDER = Option(
+    "back_shoulder", "Back shoulder", "choice", "eased", "the blade needs room",
+    choices=(
+        Choice("eased", "Eased in", "half a centimetre is eased into the front shoulder"),
+        Choice("dart", "Shoulder dart", "a dart of 1.2 in the middle of the shoulder, to the blade"),
+        Choice("neck", "Neck dart", "the same dart, brought into the neckline"),
+    ),
+)  # fmt: skip
+WAIST_DARTS = Option(
+    "waist_darts", "Waist darts", "choice", "auto", "fewer are better",
+    choices=(
+        Choice("auto", "As the figure asks", "none up to 2.5 in a half piece, two over 4.5"),
+        Choice("none", "None", "all at the side"),
+        Choice("one", "One in each piece", "one behind, one in front"),
+        Choice("two", "Two in each piece", "two behind, two in front"),
+    ),
+)  # fmt: skip
+SIDE_BELOW = Option("side_below", "Side dart below the underarm", "length", 5.0, "where it lies on the side", 4.0, 6.0, 0.5)
+HOLLOW_BACK = Option("hollow_back", "Back armhole hollow", "number", 0.55, "0.5 is rounder, 0.65 more hollow", 0.45, 0.7, 0.05)
+HOLLOW_FRONT = Option(
+    "hollow_front", "Front armhole hollow", "number", 0.58, "the front is hollowed more than the back", 0.45, 0.7, 0.05
+)
+NECK_DEPTH = Option(
+    "neck_depth", "Front neck depth", "length", None, "below the side neck point; a fifth of the neck and a little", 4.0, 20.0, 0.5,
+    worked=lambda on: on["neck"] / 5 + 0.3, uses=("neck",),
+)  # fmt: skip
+OPENING = Option(
+    "opening_at", "Opening", "choice", "centre_back", "a closed waist does not pass the shoulders",
+    choices=(
+        Choice("centre_back", "Centre back", "the back is cut as a pair"),
+        Choice("centre_front", "Centre front", "the front is cut as a pair"),
+        Choice("none", "None yet", "both on the fold; put it in a side or a panel seam"),
+    ),
+)  # fmt: skip
+
+SIDE_SEAM = Option(
+    "side_seam", "Side seam", "choice", "middle", "where it hangs",
+    choices=(
+        Choice("middle", "From the middle of the armhole", "the balance is surest"),
+        Choice("measured", "Where it was measured", "by the front arc of the bust; the balance is less sure"),
+    ),
+)  # fmt: skip
+AMOUNT = Option(
+    "dart_amount", "Amount of the bust dart", "choice", "computed", "schools differ; the computed one fits this body",
+    choices=(
+        Choice("computed", "Computed", "from bust and high bust, then balanced"),
+        Choice("sixteenth", "Bust / 16", "a fraction, measured at the shoulder"),
+        Choice("twentieth", "Bust / 20", "a smaller fraction, measured at the shoulder"),
+        Choice("table", "By a table", "7.0 at bust 88 and 0.6 for every 4; curved figures only"),
+    ),
+)  # fmt: skip
+
+DARTED = (
+    DART_PLACE, AMOUNT, BACK_SHOULDER, WAIST_DARTS, SIDE_SEAM, SIDE_BELOW, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, OPENING,
+)  # fmt: skip

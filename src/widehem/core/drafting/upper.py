@@ -1,0 +1,181 @@
+"""Shapes of the upper body: neck and armhole curves, the shoulder line, and darts opened anywhere round the bust point.
+
+Half patterns in a frame of their own: x counts outwards from the centre, y downwards from the nape level.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.drafting.waist import dart_cap
+from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.piece import Dart, Edge, EdgeKind
+
+DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
+HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
+NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
+
+
+def square_down(way: Point) -> Point:
+    """Square to a shoulder line that runs outwards, into the piece."""
+    return Point(-way.y, way.x).unit()
+
+
+def back_neck(top: Point, snp: Point, shoulder: Point) -> Path:
+    """From the centre, level, to the side neck point, square to the shoulder."""
+    wide, rise = snp.x - top.x, top.y - snp.y
+    return Path((curve_between(top, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_UP * max(rise, 0.1)),))
+
+
+def front_neck(pit: Point, snp: Point, shoulder: Point) -> Path:
+    """From the pit of the neck, level, to the side neck point, square to the shoulder."""
+    wide, deep = snp.x - pit.x, pit.y - snp.y
+    return Path((curve_between(pit, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_DOWN * deep),))
+
+
+def armhole(tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: Point, side_way: Point, hollow: float) -> Path:
+    """From the shoulder tip over the chest point to the underarm: one cubic each.
+
+    shoulder: the direction of the shoulder line outwards. chest_way: the direction at the chest point, downwards. side_way:
+    the direction of the side seam, downwards. hollow: how far the handles of the lower part reach.
+    """
+    leaving, way = square_down(shoulder), chest_way.unit()
+    third = tip.to(chest) / 3
+    out = way.square()  # across the line through the chest point
+    if out.dot(tip - chest) < 0:
+        out = -out
+    room, comes = out.dot(tip - chest), -out.dot(leaving)
+    reach = min(third, room / comes) if comes > 1e-9 else third
+    upper = curve_between(tip, leaving, chest, chest_way, max(reach, 0.02), third)
+    arriving = side_way.square()
+    if arriving.dot(under - chest) < 0:
+        arriving = -arriving
+    drop, wide = (under - chest).dot(way), abs(out.dot(under - chest))
+    lower = curve_between(chest, chest_way, under, arriving, max(hollow * drop, 0.02), max(hollow * wide, 0.02))
+    return Path((upper, lower))
+
+
+def shoulder_sine(snp: Point, shoulder: float, waist: Point, slope: float) -> float | None:
+    """The sine of the shoulder's fall, where the circles round SNP (shoulder) and CB waist (slope) meet outside; None when
+    they do not."""
+    apart = snp.to(waist)
+    if not abs(shoulder - slope) < apart < shoulder + slope:
+        return None
+    along = (apart**2 + shoulder**2 - slope**2) / (2 * apart)
+    aside = math.sqrt(max(shoulder**2 - along**2, 0.0))
+    way = (waist - snp).unit()
+    spots = [snp + way * along + way.square() * side for side in (aside, -aside)]
+    return (max(spots, key=lambda p: p.x).y - snp.y) / shoulder
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """A piece of the outer boundary, from the centre at the neck round to the centre at the waist."""
+
+    edge: str
+    path: Path
+
+
+@dataclass(frozen=True)
+class Gap:
+    """A dart between two stretches of one edge.
+
+    apex: what it was turned about; it is sewn to `short` before it. towards: the side it is pressed to, first or second
+    along the ring of the piece.
+    """
+
+    name: str
+    apex: Point
+    short: float = 0.0
+    towards: Literal["first", "second"] = "first"
+
+
+Walk = tuple[Stretch, ...]
+PLACES = ("neck", "shoulder", "armhole", "side", "waist")  # in the order of the walk
+
+
+def cut_walk(walk: Walk, edge: str, along: float) -> tuple[Walk, Walk]:
+    """The walk in two, cut this far (cm) along an edge; at one of its own ends nothing is cut."""
+    gone = 0.0
+    for i, stretch in enumerate(walk):
+        if stretch.edge != edge:
+            continue
+        length = stretch.path.length
+        if along <= gone + 1e-6:
+            return walk[:i], walk[i:]
+        if along < gone + length - 1e-6:
+            first, second = stretch.path.cut(along - gone)
+            return (*walk[:i], Stretch(edge, first)), (Stretch(edge, second), *walk[i + 1 :])
+        gone += length
+    last = max(i for i, stretch in enumerate(walk) if stretch.edge == edge)
+    return walk[: last + 1], walk[last + 1 :]
+
+
+def moved(walk: Walk, by: Transform) -> Walk:
+    return tuple(Stretch(stretch.edge, stretch.path.moved(by)) for stretch in walk)
+
+
+def share_out_dart(
+    parts: Mapping[str, Walk], order: Sequence[str], angles: Mapping[str, float], now: str, angle: float, apex: Point
+) -> dict[str, Walk]:
+    """Move a dart's angle from where it is open to other places.
+
+    parts: the walk cut at every place, each part by the place at its beginning ('' for the first). order: those places along
+    the walk. angles: how much (radians) shall be open at each. now, angle: where it is open, and how much.
+    """
+    open_now = open_then = 0.0
+    found = {"": parts[""]}
+    for place in order:
+        open_then += angles.get(place, 0.0)
+        open_now += angle if place == now else 0.0
+        found[place] = (
+            moved(parts[place], turn(apex, open_then - open_now)) if abs(open_then - open_now) > 1e-12 else parts[place]
+        )
+    return found
+
+
+def ring_edges(
+    walk: Walk, gaps: Mapping[str, Sequence[Gap]], kinds: Mapping[str, EdgeKind], place: Transform
+) -> tuple[Edge, ...]:
+    """The edges of a piece in the order of its ring: waist, side, armhole, shoulder, neck, each against the walk.
+
+    gaps: the darts of each edge in the order of the ring. place: how the piece lies on the sheet.
+    """
+    found = []
+    for name in ("waist", "side", "armhole", "shoulder", "neck"):
+        parts = tuple(s.path.reverse().moved(place) for s in reversed(walk) if s.edge == name)
+        whole: list[Path] = []
+        darts: list[Dart] = []
+        pending = list(gaps.get(name, ()))
+        for part in parts:
+            if whole and whole[-1].end.to(part.start) > 1e-6:
+                gap = pending.pop(0)
+                darts.append(_dart(gap, name, whole[-1], part, place))
+                whole.append(part)
+            elif whole:
+                whole[-1] = whole[-1] + part
+            else:
+                whole.append(part)
+        found.append(Edge(name, tuple(whole), tuple(darts), kinds.get(name, "seam")))
+    return tuple(found)
+
+
+def _dart(gap: Gap, edge: str, before: Path, after: Path, place: Transform) -> Dart:
+    first, second, apex = before.end, after.start, gap.apex.moved(place)
+    middle = first.toward(second, 0.5)
+    point = apex + (middle - apex).unit() * gap.short
+    if gap.towards == "first":
+        cap = dart_cap(before, point, first, second)
+    else:
+        turned = dart_cap(after.reverse(), point, second, first)
+        cap = turned.reverse() if turned is not None else None
+    straight = Path.through(first, middle + (middle - point).unit() * 0.3, second)
+    length = point.to(middle)
+    return Dart(gap.name, edge, point, first, second, middle, first.to(second), length, cap or straight, apex)

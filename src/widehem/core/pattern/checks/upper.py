@@ -1,0 +1,132 @@
+"""Checks of the upper body: armhole front on back, the neck, corners joined across seams."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from widehem.core.geometry.points import angle_between
+from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, FINE, SEAM_TRUE, Check, Verdict, checker, verdict_on
+from widehem.core.pattern.piece import Block, Edge, Piece
+from widehem.core.units import say
+
+FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
+ROUND_LEAST, ROUND_MOST = 3.0, 11.0  # armhole over armscye, cm: 3 to 5 on a close block, 5 to 11 on a plain one
+NECK_MOST = 1.0
+
+
+@checker
+def armholes(block: Block) -> Iterator[Check]:
+    """The front armhole is not longer than the back: it would gape."""
+    if block.armhole is None:
+        return
+    front, back = (block.length_of((ref,)) for ref in block.armhole)
+    over = front - back
+    darted = any(dart.apex is not None for piece in block.pieces for dart in piece.darts)
+    verdict = verdict_on(over, SEAM_TRUE if darted else FRONT_OVER_MOST, FRONT_OVER_MOST)
+    words = say("{0} front, {1} back", front, back)
+    tail = (
+        say("The front does not gape.")
+        if verdict == "true"
+        else say("The front is {0u} longer and gapes: take it into the bust dart, or true it.", over)
+    )
+    spots = tuple(f"{ref.piece}.{ref.edge}" for ref in block.armhole)
+    yield Check(
+        "armhole.balance",
+        "shapes",
+        "Armhole, front on back",
+        verdict,
+        "signed",
+        over,
+        SEAM_TRUE,
+        words,
+        words.stopped + tail,
+        spots,
+        "",
+    )
+    if block.armscye is None:
+        return
+    spare = front + back - block.armscye
+    fits: Verdict = "true" if ROUND_LEAST - FINE <= spare <= ROUND_MOST + FINE else "look" if spare > 0 else "not"
+    words = say("{0} on armscye {1}", front + back, block.armscye)
+    tail = say("Usual is {0} to {1u} more.", ROUND_LEAST, ROUND_MOST)
+    yield Check(
+        "armhole.round",
+        "body",
+        "Armhole on the arm",
+        fits,
+        "signed",
+        spare,
+        ROUND_LEAST,
+        words,
+        words.stopped + tail,
+        spots,
+        "ease",
+    )
+
+
+@checker
+def neckline(block: Block) -> Iterator[Check]:
+    """The neckline is not tighter than the neck."""
+    if block.neck is None:
+        return
+    necks = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.name == "neck"]
+    girth = 2 * sum(edge.length for _, edge in necks)
+    spare = girth - block.neck
+    verdict: Verdict = "not" if spare < -0.05 else "true"
+    words = say("{0} on {1}", girth, block.neck)
+    tail = (
+        say("Tighter than the neck: widen or lower it.")
+        if verdict == "not"
+        else say("A block lies on the neck with 0 to {0u} to spare.", NECK_MOST)
+    )
+    yield Check(
+        "neck.girth", "body", "Neckline on the neck", verdict, "signed", spare, 0.0, words, words.stopped + tail,
+        tuple(f"{piece.name}.{edge.name}" for piece, edge in necks), "spare",
+    )  # fmt: skip
+
+
+@checker
+def corners(block: Block) -> Iterator[Check]:
+    """Where a seam ends, the joined outline runs on: at neck and armhole over the shoulder, at the underarm over the side."""
+    worst, where, spots = 0.0, "", []
+    for seam in block.seams:
+        for end in (0, -1):
+            found = [_corner(block.piece(chain[end].piece), chain[end].edge, end) for chain in (seam.first, seam.second)]
+            names = {name for name, _ in found}
+            if len(names) != 1 or names & {"waist", "hem"} or any(edge.startswith("centre") for edge in names):
+                continue
+            (name,) = names
+            bend = abs(sum(angle for _, angle in found) - 180)
+            spots += [f"{chain[end].piece}.{name}" for chain in (seam.first, seam.second)]
+            if bend >= worst:
+                worst, where = bend, f"{name} at the {seam.title.lower()}"
+    if not spots:
+        return
+    verdict = verdict_on(worst, CORNER_TRUE, CORNER_LOOK)
+    tail = (
+        "The outline runs on over every seam."
+        if verdict == "true"
+        else f"The {where} bends {worst:.1f}°: join the pieces there and draw the curve again."
+    )
+    yield Check(
+        "corners.joined",
+        "shapes",
+        "Corners over seams",
+        verdict,
+        "angle",
+        worst,
+        CORNER_TRUE,
+        say(where),
+        say(tail),
+        tuple(dict.fromkeys(spots)),
+        "bend",
+    )
+
+
+def _corner(piece: Piece, edge_name: str, end: int) -> tuple[str, float]:
+    """The edge that meets this one at its start (0) or end (-1), and the inside angle between them, degrees."""
+    ring = piece.edges
+    at = next(i for i, edge in enumerate(ring) if edge.name == edge_name)
+    other: Edge = ring[at - 1] if end == 0 else ring[(at + 1) % len(ring)]
+    before, after = (other, ring[at]) if end == 0 else (ring[at], other)
+    return other.name, 180 - angle_between(before.parts[-1].arriving, after.parts[0].leaving)
