@@ -211,9 +211,20 @@ def piece_of(half: Half, board: Board, levels: dict[str, float], opening: str, t
 
 
 def block_of(
-    sheet: Sheet, back: Piece, front: Piece, shoulder_ease: float, plan: dict[str, Quantity], least: dict[str, float]
+    sheet: Sheet,
+    back: Piece,
+    front: Piece,
+    shoulder_ease: float,
+    plan: dict[str, Quantity],
+    least: dict[str, float],
+    *,
+    side_ease: float = 0.0,
+    bust_slack: float = GIRTH_SLACK,
 ) -> Block:
-    """Both pieces with what holds them together. plan: ease round the body at bust and waist."""
+    """Both pieces with what holds them together.
+
+    plan: ease round the body at bust and waist. shoulder_ease, side_ease: how much longer the back is than the front there.
+    """
     armhole = EdgeName("front", "armhole"), EdgeName("back", "armhole")
     pitch = tuple(
         PitchNotch(piece.name, "armhole", piece.edge("armhole").length / 3, "pitch", 2 if piece.name == "back" else 1)
@@ -222,11 +233,11 @@ def block_of(
     return Block(
         (back, front),
         (
-            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
+            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),), (side_ease, side_ease)),
             Seam("shoulder", "Shoulder", (EdgeName("back", "shoulder"),), (EdgeName("front", "shoulder"),), (shoulder_ease, shoulder_ease)),
         ),
         (
-            Level("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], GIRTH_SLACK),
+            Level("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], bust_slack),
             Level("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),
         ),
         armhole=armhole,

@@ -34,7 +34,10 @@ class Need:
 
 @dataclass(frozen=True)
 class Method:
-    """A way of drafting. rules: the version of its rules, kept with every saved draft."""
+    """A way of drafting.
+
+    rules: the version of its rules, kept with every saved draft. body: makes the body that is drawn for from the chart.
+    """
 
     code: str
     name: str
@@ -45,6 +48,7 @@ class Method:
     ease: tuple[Option, ...]
     draw: Callable[[Sheet], None]
     rules: int = 1
+    body: Callable[[Chart], Chart] | None = None
 
     def option(self, code: str) -> Option:
         for option in self.options:
@@ -138,9 +142,10 @@ def draft(
             missing,
             say(f"{method.name} cannot be drawn without {names(missing)} ({why}): measure it and write it on the chart."),
         )
+    body = method.body(chart) if method.body else chart
     for option in method.options:
         value = given.get(option.code)
-        settings[option.code] = value if value is not None else _default(option, chart)
+        settings[option.code] = value if value is not None else _default(option, body)
     plan = {}
     for option in method.ease:
         amount = (ease or {}).get(option.code)
@@ -149,7 +154,7 @@ def draft(
         plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
     for code in ease or {}:
         method.ease_at(code)
-    sheet = Sheet(chart, settings, {option.code: option for option in method.options}, plan)
+    sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan)
     method.draw(sheet)
     assert sheet.block is not None
     return Draft(

@@ -1,5 +1,10 @@
-"""One module per method. Importing this package makes them all known."""
+"""One module per method. Importing this package makes them all known, in the order in which they are offered."""
 
-from widehem.core.drafting.methods import bodice_measured, skirt_two_panel
+from widehem.core.drafting.methods import (  # isort: skip
+    skirt_two_panel,
+    bodice_plain,
+    bodice_measured,
+    bodice_proportional,
+)
 
-__all__ = ["bodice_measured", "skirt_two_panel"]
+__all__ = ["bodice_measured", "bodice_plain", "bodice_proportional", "skirt_two_panel"]

@@ -90,7 +90,7 @@ def _widths(sheet: Sheet, frame: Frame, whole: Quantity, spare: Quantity, board:
     ):
         strip = (whole - spare - back_x - front_x).called("strip under the arm")
         sheet.sum("strip", strip)
-        if sheet.choice("side_seam") == "measured" and sheet.chart.get("bust_front") is not None:
+        if sheet.options.get("side_seam") == "measured" and sheet.chart.get("bust_front") is not None:
             front = (sheet.measure("bust_front") / 2 + sheet.ease("bust") / 4).called("front width")
             back = (whole - front).called("back width")
             sheet.note(say("The side seam sits where it was measured; front and back then balance less surely."))

@@ -1,0 +1,348 @@
+"""The plain bodice: no darts, everything measured. For loose tops and smocks; the bust stays as a soft fold at the armhole."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from widehem.core.drafting.bodice import APART, Board, Half, Lean, block_of, draw_waist, piece_of, show_half
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.bodice_options import OPENING
+from widehem.core.drafting.option import Choice, Option
+from widehem.core.drafting.quantity import Quantity, drawn, smaller_of
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, front_neck
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.units import say
+
+TIP_LEAST, TIP_MOST = 1.0, 7.0
+NECK_OFF, FRONT_OVER = 1.5, 2.0
+
+EASE = (
+    Option(
+        "quarter",
+        "Ease on each quarter",
+        "length",
+        2.5,
+        "at bust and waist alike; a bodice without darts is meant to be easy",
+        1.3,
+        8.0,
+        0.25,
+        least=1.3,
+    ),
+)
+OPTIONS = (
+    Option(
+        "level", "Armhole level", "choice", "measured", "half of the nape to waist alone binds under the arm",
+        choices=(Choice("measured", "Armscye depth", "and what it shall lie below the arm"), Choice("half", "Half the back length", "half of nape to waist, and 2.5")),
+    ),
+    Option("below", "Armhole below the arm", "length", 3.0, "a loose armhole lies lower", 1.0, 6.0, 0.5),
+    Option("hollow_back", "Back chest hollow", "length", 0.6, "the armhole stands in by so much halfway", 0.0, 2.0, 0.1),
+    Option("hollow_front", "Front chest hollow", "length", 1.9, "the front is hollowed more than the back", 0.5, 3.5, 0.1),
+    Option("narrower", "Front narrower at the shoulder", "length", 0.6, "the chest is narrower than the back", 0.0, 2.0, 0.1),
+    Option(
+        "neck_depth", "Front neck depth", "length", None, "below the front side neck point", 4.0, 20.0, 0.5,
+        worked=lambda on: on["neck"] / 5 - 0.9, uses=("neck",),
+    ),
+    Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0, 100.0, 10.0),
+    Option("fold_chest", "Folded out across the chest", "length", 0.0, "trues a front armhole that is too long; the front gets shorter by it", 0.0, 0.7, 0.1),
+    Option("raise_underarm", "Front underarm raised", "length", 0.0, "trues a front armhole that is too long; the surplus is eased into the back side seam", 0.0, 0.7, 0.1),
+    OPENING,
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Top:
+    """Shoulder and neck of one half. rise: side neck point above the nape level."""
+
+    tip: Point
+    snp: Point
+    rise: Quantity
+
+
+def draw(sheet: Sheet) -> None:
+    """The whole bodice, step by step."""
+    nape_waist, ease = sheet.measure("nape_waist"), sheet.ease("quarter")
+    width = (sheet.measure("bust") / 4 + ease).called("quarter of the bust with ease")
+    board = Board(2 * width.value + APART)
+    waist = nape_waist.value
+    level = _levels(sheet, width, board, waist)
+    lean = _side(sheet, width, ease, waist, level.value)
+    back_top, front_top = _shoulders(sheet, board, waist)
+    halves = []
+    for name, top in (("back", back_top), ("front", front_top)):
+        halves.append(_half(sheet, name, top, width.value, level.value, waist, lean, board))
+    _finish(sheet, halves[0], halves[1], board, level.value, waist, lean)
+
+
+def _levels(sheet: Sheet, width: Quantity, board: Board, waist: float) -> Quantity:
+    with sheet.step(
+        "Levels and widths",
+        "Draw both centres down to the waist and square the bust line across; each quarter of the bust gets the same ease.",
+    ):
+        if sheet.choice("level") == "measured":
+            level = (sheet.measure("armscye_depth") + sheet.length("below")).called("bust line")
+        else:
+            level = (sheet.measure("nape_waist") / 2 + 2.5).called("bust line")
+        if level.value > waist - 6:
+            raise CannotDraft(
+                ("armscye_depth", "nape_waist"),
+                say(
+                    "The bust line at {0} lies within 6 of the waist at {1u}: read armscye depth and nape to waist again.",
+                    level.value,
+                    waist,
+                ),
+            )
+        for name, letters in (("back", "AB"), ("front", "EF")):
+            sheet.line(
+                f"{name}_centre_guide",
+                f"Centre {name}",
+                board.path(name, Path.through(Point(0, 0), Point(0, waist))),
+                piece=name,
+            )
+            line = Path.through(Point(0, level.value), Point(width.value, level.value))
+            sheet.line(
+                f"{name}_bust",
+                "Bust line",
+                board.path(name, line),
+                role="balance",
+                kind="level",
+                edge="bust",
+                figure=width,
+                piece=name,
+            )
+            sheet.point(f"{name}_waist", f"Centre {name} waist", board.spot(name, Point(0, waist)), letters[1], piece=name)
+        sheet.point("nape", "Nape", board.spot("back", Point(0, 0)), "A", piece="back")
+        sheet.sum("bust line", level)
+        sheet.sum("quarter of the bust", width)
+    return level
+
+
+def _side(sheet: Sheet, width: Quantity, ease: Quantity, waist: float, level: float) -> Lean:
+    with sheet.step(
+        "Side seams", "Halfway between straight down and the waist mark: that is the room a bodice without darts needs."
+    ):
+        mark = (sheet.measure("waist") / 4 + ease).called("quarter of the waist")
+        part = float(sheet.options["shaping"]) / 100
+        comes_in = ((width - mark) * part).called("side comes in")
+        sheet.sum("quarter of the waist", mark)
+        sheet.sum("side comes in", comes_in)
+        slant = comes_in.value / (waist - level)
+    return Lean(comes_in.value, 0.0, 0, max(-1.2, min(1.2, 0.5 * slant * width.value)))
+
+
+def _shoulders(sheet: Sheet, board: Board, waist: float) -> tuple[_Top, _Top]:
+    across, shoulder, nape_waist = sheet.measure("across_shoulders"), sheet.measure("shoulder"), sheet.measure("nape_waist")
+    rise = (sheet.measure("snp_waist_back") - nape_waist).called("back rises")
+    with sheet.step(
+        "Shoulders",
+        "Half the width across shoulders, squared down; the slope measured from the waist meets it at the tip. The side neck point lies the shoulder's length from there.",
+    ):
+        half = (across / 2).called("half across shoulders")
+        down = _tip_height(sheet, half.value, rise.value, waist)
+        front_whole = (sheet.measure("snp_waist_front") - nape_waist).called("front rises")
+        front_rise = smaller_of(front_whole, rise + FRONT_OVER).called("front rises")
+        if front_whole > rise + FRONT_OVER:
+            lost = front_whole.value - front_rise.value
+            sheet.note(
+                say(
+                    "The front would rise {0} more than the back; {1u} of it is given up here, or the shoulder gets steep and the neck wide. A bust dart is wanted: the measured bodice has one.",
+                    front_whole.value - rise.value,
+                    lost,
+                )
+            )
+        tops = []
+        for name, x, up in (
+            ("back", half, rise),
+            ("front", (half - sheet.length("narrower")).called("half front across"), front_rise),
+        ):
+            tip = Point(x.value, down)
+            below = tip.y + up.value
+            if below >= shoulder.value:
+                raise CannotDraft(
+                    ("shoulder", "shoulder_slope", "across_shoulders"),
+                    say(
+                        "The shoulder tip lies {0} below the side neck point, no less than the shoulder {1u} is long: read shoulder and shoulder slope again.",
+                        below,
+                        shoulder.value,
+                    ),
+                )
+            snp = Point(tip.x - math.sqrt(shoulder.value**2 - below**2), -up.value)
+            if snp.x < 1:
+                raise CannotDraft(
+                    ("shoulder", "across_shoulders"),
+                    say(
+                        "The shoulder {0} reaches past the centre from a tip at {1u}: read shoulder and across shoulders again.",
+                        shoulder.value,
+                        tip.x,
+                    ),
+                )
+            expected = sheet.measure("neck").value / 5 + 0.5
+            if name == "back" and abs(snp.x - expected) > NECK_OFF:
+                sheet.note(
+                    say(
+                        "The side neck point comes out {0} from the centre; by the neck it would be {1u}. Read shoulder and across shoulders again.",
+                        snp.x,
+                        expected,
+                    )
+                )
+            sheet.line(
+                f"{name}_shoulder_guide",
+                f"{name.capitalize()} shoulder",
+                board.path(name, Path.through(snp, tip)),
+                figure=shoulder,
+                piece=name,
+            )
+            sheet.point(
+                f"{name}_snp",
+                f"{name.capitalize()} side neck point",
+                board.spot(name, snp),
+                "C" if name == "back" else "D",
+                piece=name,
+            )
+            sheet.point(
+                f"{name}_tip",
+                f"{name.capitalize()} shoulder tip",
+                board.spot(name, tip),
+                "T" if name == "back" else "S",
+                figure=x,
+                piece=name,
+            )
+            sheet.sum(x.name, x)
+            sheet.sum(f"{name} rises", up)
+            tops.append(_Top(tip, snp, up))
+    return tops[0], tops[1]
+
+
+def _tip_height(sheet: Sheet, half: float, rise: float, waist: float) -> float:
+    """How far below the nape level the shoulder tip lies, cm."""
+    slope = sheet.chart.get("shoulder_slope")
+    if slope is None:
+        drop = sheet.chart.get("shoulder_drop") or 0.0
+        return drop - rise
+    if slope <= half:
+        raise CannotDraft(
+            ("shoulder_slope", "across_shoulders"),
+            say("Shoulder slope {0} does not reach half across shoulders {1u}: read both again.", slope, half),
+        )
+    down = waist - math.sqrt(slope**2 - half**2)
+    if not TIP_LEAST <= down <= TIP_MOST:
+        raise CannotDraft(
+            ("shoulder_slope", "across_shoulders", "nape_waist"),
+            say("By shoulder slope {0} the tip lies {1} below the nape; 1 to 7 is usual: read shoulder slope, across shoulders and nape to waist again.".replace("1 to 7", "{2} to {3u}"), slope, down, TIP_LEAST, TIP_MOST),
+        )  # fmt: skip
+    return down
+
+
+def _half(sheet: Sheet, name: str, top: _Top, width: float, level: float, waist: float, lean: Lean, board: Board) -> Half:
+    hollow = sheet.length(f"hollow_{name}")
+    folded = sheet.length("fold_chest").value if name == "front" else 0.0
+    raised = sheet.length("raise_underarm").value if name == "front" else 0.0
+    tip, snp = top.tip + Point(0, folded), top.snp + Point(0, folded)
+    way = (tip - snp).unit()
+    under = Point(width, level - raised)
+    chest = Point(top.tip.x - hollow.value, (tip.y + level) / 2)
+    if chest.x > width - 1 or chest.y < tip.y + 2:
+        raise CannotDraft(
+            ("across_shoulders", "bust", "armscye_depth"),
+            say(
+                "Half across shoulders {0} leaves no armhole on a quarter of {1u}: read across shoulders, bust and armscye depth again, or give more ease.",
+                top.tip.x,
+                width,
+            ),
+        )
+    with sheet.step(
+        f"{name.capitalize()} neck and armhole",
+        "Straight down from the tip to the bust line; the middle of that guide, moved in by the hollow, is the chest point. Both curves run through it.",
+    ):
+        deep = sheet.length("neck_depth")
+        centre_top = Point(0.0, 0.0) if name == "back" else Point(0.0, snp.y + deep.value)
+        neck = back_neck(centre_top, snp, way) if name == "back" else front_neck(centre_top, snp, way)
+        lean_out = Lean(lean.side, 0.0, 0, lean.down)
+        side_way = Point(-lean.side, waist - level)
+        hole = armhole(tip, way, chest, DOWN, under, side_way, HOLLOW[name])
+        sheet.point(
+            f"{name}_chest",
+            f"{name.capitalize()} chest point",
+            board.spot(name, chest),
+            "K" if name == "back" else "N",
+            piece=name,
+        )
+        sheet.line(
+            f"{name}_armhole_guide",
+            f"{name.capitalize()} armhole",
+            board.path(name, hole),
+            figure=drawn(hole.length, f"{name} armhole"),
+            piece=name,
+        )
+        sheet.line(
+            f"{name}_neck_guide",
+            f"{name.capitalize()} neck",
+            board.path(name, neck),
+            figure=drawn(neck.length, f"{name} neck"),
+            piece=name,
+        )
+        sheet.sum("hollow", hollow)
+        sheet.sum(f"{name} neck", drawn(neck.length, f"{name} neck"))
+        sheet.sum(f"{name} armhole", drawn(hole.length, f"{name} armhole"))
+    half = Half(name, centre_top, snp, tip, chest, under, Point(0, 0))
+    half.walk = (Stretch("neck", neck), Stretch("shoulder", Path.through(snp, tip)), Stretch("armhole", hole))
+    half.spans = ((Point(0, level), Point(chest.x, level)), (Point(chest.x, level), Point(width, level)))
+    draw_waist(half, waist, lean_out, [], ("waist", "bust"))
+    return half
+
+
+def _finish(sheet: Sheet, back: Half, front: Half, board: Board, level: float, waist: float, lean: Lean) -> None:
+    opening = sheet.choice("opening_at")
+    levels = {"bust": level, "waist": waist}
+    pieces = [piece_of(half, board, levels, opening, f"Bodice {half.name}") for half in (back, front)]
+    with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
+        sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
+        for piece, half in zip(pieces, (back, front), strict=True):
+            show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+        sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
+        sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
+    folded, raised = sheet.length("fold_chest").value, sheet.length("raise_underarm").value
+    if folded:
+        sheet.note(
+            say("The centre front is {0u} shorter than the centre back now: give it back at the hem if it shows.", folded)
+        )
+    if raised:
+        sheet.note(
+            say(
+                "Ease the {0u} the front side is longer into the back side seam, between the bust line and midway to the waist.",
+                raised,
+            )
+        )
+    quarter = sheet.ease("quarter")
+    whole_waist = 4 * (sheet.measure("bust") / 4 + quarter) - 4 * lean.side - sheet.measure("waist")
+    plan = {"bust": (quarter * 4).called("ease"), "waist": whole_waist.called("ease")}
+    block = block_of(sheet, pieces[0], pieces[1], 0.0, plan, {"bust": 4.0, "waist": 1.5}, side_ease=-raised)
+    sheet.block = block
+
+
+METHOD = register(
+    Method(
+        "bodice.plain",
+        "Plain bodice",
+        "Bodices",
+        "No darts: for loose tops, smocks and shirts. The bust stays as a soft fold at the armhole; some hold that a woven bodice cannot fit so, and a close one cannot.",
+        (
+            Need("neck", "the depth of the neck"),
+            Need("bust", "the width of the pieces"),
+            Need("waist", "the shape of the side seam"),
+            Need("nape_waist", "the height of the waist line"),
+            Need("armscye_depth", "the height of the bust line"),
+            Need("snp_waist_back", "how high the back shoulder rises"),
+            Need("snp_waist_front", "how high the front shoulder rises"),
+            Need("shoulder", "the length of the shoulder"),
+            Need("across_shoulders", "where the shoulder tips lie"),
+            Need("shoulder_slope", "how low the shoulder tips lie", instead="shoulder_drop"),
+        ),
+        OPTIONS,
+        EASE,
+        draw,
+    )
+)

@@ -1,0 +1,51 @@
+"""The darted bodice on a body out of a figure table: five measures are read, all others follow from them."""
+
+from __future__ import annotations
+
+from widehem.core.body.chart import Chart, Reading
+from widehem.core.body.estimates import estimate
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.bodice_measured import draw as draw_measured
+from widehem.core.drafting.methods.bodice_options import DARTED, EASE
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.units import Length, say, ticks_of
+
+READ = ("bust", "waist", "hip", "nape_waist", "height")
+
+
+def by_the_table(chart: Chart) -> Chart:
+    """The chart with only the five measures, everything else as the wearer's figure table has it."""
+    read = Chart({code: chart.readings[code] for code in READ}, chart.foundation, chart.table)
+    found = estimate(read, chart.table).found
+    guesses = {code: Reading(code, Length(ticks_of(entry.cm), "", "cm")) for code, entry in found.items()}
+    return Chart({**guesses, **read.readings}, chart.foundation, chart.table)
+
+
+def draw(sheet: Sheet) -> None:
+    sheet.note(
+        say(
+            f"Only five measures are this body's; neck, shoulder, chest and bust are those of the {sheet.chart.table.name.lower()} figure table."
+        )
+    )
+    draw_measured(sheet)
+
+
+METHOD = register(
+    Method(
+        "bodice.proportional",
+        "Darted bodice, proportional",
+        "Bodices",
+        "The same bodice from five measures and a figure table. Fewer measures, fewer mistakes; worse on bodies unlike the table.",
+        (
+            Need("bust", "the table is entered with it"),
+            Need("waist", "the width at the waist"),
+            Need("hip", "the table is entered with it"),
+            Need("nape_waist", "the height of the waist line"),
+            Need("height", "lengths follow from it"),
+        ),
+        tuple(option for option in DARTED if option.code not in ("side_seam",)),
+        EASE,
+        draw,
+        body=by_the_table,
+    )
+)
