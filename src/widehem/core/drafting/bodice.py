@@ -80,20 +80,30 @@ def side_waist(under: Point, waist: float, lean: float, down: float) -> Point:
     return Point(under.x - lean * (tall + down) / tall, waist + down)
 
 
-def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[float, float]], blame: tuple[str, ...]) -> None:
+def draw_waist(
+    half: Half,
+    level: float,
+    lean: Lean,
+    middles: Sequence[tuple[float, float]],
+    blame: tuple[str, ...],
+    *,
+    true_at_side: bool = True,
+) -> None:
     """The waist line of a half over its shut darts, as long as the plan says; adds side and waist to the walk.
 
-    middles: for each dart where its middle lies from the centre and the height of its point, cm.
+    middles: for each dart where its middle lies from the centre and the height of its point, cm. true_at_side: what the curve
+    comes out too long or too short is taken at the side; else in the darts, and the side stays as it leans.
     """
     target = half.under.x - lean.side - lean.dart
-    start, side_in = Point(0.0, level), lean.side
+    start, side_in, darts = Point(0.0, level), lean.side, lean.dart
+    true_at_side = true_at_side or not middles
     made = None
     for _ in range(4):
         end = side_waist(half.under, level, side_in, lean.down)
         plans = []
         guide = Point(end.x, level)
         for number, (x, top) in enumerate(middles, 1):
-            name, takes = f"{half.name}_waist_dart_{number}", lean.dart / len(middles)
+            name, takes = f"{half.name}_waist_dart_{number}", darts / len(middles)
             plans.append(lay_dart(name, start, guide, x, takes, level - top, Point(x, top)))
         made = waist_over_darts(start, OUT, end, half.under, plans)
         if made is None:
@@ -101,7 +111,10 @@ def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[flo
         over = sum(part.length for part in made.parts) - target
         if abs(over) < 0.005:
             break
-        side_in += over
+        if true_at_side:
+            side_in += over
+        else:
+            darts += over
     if made is None:
         raise CannotDraft(
             blame, say("The waist line cannot be drawn over its darts: read waist and bust again, or take fewer darts.")

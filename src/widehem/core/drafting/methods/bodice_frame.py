@@ -72,8 +72,11 @@ class Frame:
         return (*inner, *moved(outer, opening)), gaps, shut.end.moved(opening), flat.moved(turn(Point(0, 0), angle))
 
 
-def upper_frame(sheet: Sheet, board: Board) -> Frame:
-    """Draw levels, necks, shoulders, chest points and bust point. Raises CannotDraft."""
+def upper_frame(sheet: Sheet, board: Board, drop: Quantity | None = None) -> Frame:
+    """Draw levels, necks, shoulders, chest points and bust point.
+
+    drop: how much of the front length hangs below the waist level instead of raising the shoulder. Raises CannotDraft.
+    """
     neck, nape_waist, shoulder = sheet.measure("neck"), sheet.measure("nape_waist"), sheet.measure("shoulder")
     back_up, front_up = sheet.measure("snp_waist_back"), sheet.measure("snp_waist_front")
     waist = nape_waist.value
@@ -95,7 +98,10 @@ def upper_frame(sheet: Sheet, board: Board) -> Frame:
         "A fifth of the neck, less a little, is the width; the back rises by what side neck to waist is longer than nape to waist.",
     ):
         wide_back, wide_front = (neck / 5 - 0.2).called("back neck width"), (neck / 5 - 0.4).called("front neck width")
-        rise, up = (back_up - nape_waist).called("back neck rise"), (front_up - nape_waist).called("front rise")
+        rise, up = (
+            (back_up - nape_waist).called("back neck rise"),
+            (front_up - nape_waist - drop if drop else front_up - nape_waist).called("front rise"),
+        )
         snp_back, snp_front = Point(wide_back.value, -rise.value), Point(wide_front.value, -up.value)
         deep = sheet.length("neck_depth")
         pit = Point(0.0, snp_front.y + deep.value)

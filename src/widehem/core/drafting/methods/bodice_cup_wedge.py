@@ -1,0 +1,345 @@
+"""The cup-wedge block: drawn for the high bust, then the lower armhole and the side are swung out about the chest point.
+
+The angle is not looked up but computed from the bust difference. The side dart and the front waist dart take the cup up again.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import cast
+
+from widehem.core.drafting.bodice import (
+    APART,
+    ONE_DART_MOST,
+    Board,
+    Half,
+    Lean,
+    angle_words,
+    block_of,
+    draw_waist,
+    piece_of,
+    show_half,
+)
+from widehem.core.drafting.method import Method, register
+from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
+from widehem.core.drafting.methods.bodice_measured import NEEDS
+from widehem.core.drafting.methods.bodice_options import BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, OPENING
+from widehem.core.drafting.option import Option
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
+from widehem.core.geometry.curves import Cubic
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.units import say
+
+ANGLE_MOST, DROP_LEAST, DART_LEAST = math.radians(40), 4.0, 0.7
+BUST_SLACK = 1.6
+GAPE_MOST = 2.0  # cm
+SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
+EASE = (
+    Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; 1.5 close, 2.5 easy, 3.2 roomy", 0.5, 6.0, 0.25, least=1.0),
+    Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
+    Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),
+)  # fmt: skip
+OPTIONS = (BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, OPENING)
+
+
+def wedge_angle(aside: float, down: float, spare: float) -> float | None:
+    """The angle (radians) that opens `spare` at a level `down` below the hinge and `aside` of it; None over 40 degrees."""
+
+    def opens(angle: float) -> float:
+        return aside * (math.cos(angle) - 1) + down * math.sin(angle)
+
+    if spare <= 0:
+        return 0.0
+    if opens(ANGLE_MOST) < spare:
+        return None
+    low, high = 0.0, ANGLE_MOST
+    for _ in range(50):
+        middle = (low + high) / 2
+        low, high = (middle, high) if opens(middle) < spare else (low, middle)
+    return high
+
+
+def draw(sheet: Sheet) -> None:
+    """The whole block, step by step."""
+    ease, high = sheet.ease("quarter"), sheet.measure("high_bust")
+    quarter = (high / 4 + ease).called("quarter of the high bust with ease")
+    board = Board(2 * quarter.value + APART + 8)
+    drop = _drop(sheet, quarter.value, ease.value, board)
+    frame = upper_frame(sheet, board, drop)
+    if quarter.value - max(frame.chest_back.x, frame.chest_front.x) < 1.5:
+        raise CannotDraft(
+            ("across_back", "across_chest", "high_bust"),
+            say(
+                "A quarter of high bust {0} leaves under {1} beside across back {2u}: read across back, across chest and high bust again.",
+                high.value,
+                1.5,
+                frame.chest_back.x * 2,
+            ),
+        )
+    spare = _spare(sheet)
+    angle = _wedge(sheet, frame, quarter, spare, board)
+    back = _back(sheet, frame, quarter.value, ease.value, board)
+    front = _front(sheet, replace(frame, waist=frame.waist + drop.value), quarter.value, ease.value, angle, board)
+    _side_dart(sheet, frame, back, front)
+    _finish(sheet, frame, back, front, board, drop.value)
+
+
+def _drop(sheet: Sheet, width: float, ease: float, board: Board) -> Quantity:
+    """How much of the front length belongs to the cup: what is over a front without one, and what would make the armhole gape.
+
+    It hangs below the waist level and is taken by the side dart.
+    """
+    over = sheet.measure("snp_waist_front") - sheet.measure("snp_waist_back") + SMALL_CUP
+    cup = (over if over > 0 else Quantity(0.0)).called("drop of the cup")
+    rough = Sheet(sheet.chart, sheet.options, sheet.settings, sheet.ease_plan)
+    frame = upper_frame(rough, board, cup)
+    _, _, tip, way = frame.upper_back()
+    under, side = Point(width, frame.depth.value), Point(-ease, frame.waist - frame.depth.value)
+    back = armhole(tip, way, frame.chest_back, DOWN, under, side, float(sheet.options["hollow_back"]))
+    front = armhole(
+        frame.tip_front, frame.shoulder_way, frame.chest_front, DOWN, under, side, float(sheet.options["hollow_front"])
+    )
+    angle = (
+        wedge_angle(frame.bust_point.x - frame.chest_front.x, frame.bust_point.y - frame.chest_front.y, _spare(sheet).value)
+        or 0.0
+    )
+    gape = min(max(_swung(front, angle).length - back.length, 0.0), GAPE_MOST)
+    return (cup + drawn(gape, "gape of the armhole")).called("drop of the cup")
+
+
+def _spare(sheet: Sheet) -> Quantity:
+    difference = (sheet.measure("bust") - sheet.measure("high_bust")) / 2
+    return difference.called("half the bust difference") if difference > 0 else Quantity(0.0, "half the bust difference")
+
+
+def _wedge(sheet: Sheet, frame: Frame, quarter: Quantity, spare: Quantity, board: Board) -> float:
+    hinge, point = frame.chest_front, frame.bust_point
+    down, aside = point.y - hinge.y, point.x - hinge.x
+    with sheet.step(
+        "Wedge", "The hinge is the front chest point. The angle opens half the bust difference at the level of the bust point."
+    ):
+        if down < DROP_LEAST:
+            raise CannotDraft(
+                ("bust_depth", "armscye_depth", "shoulder_slope"),
+                say(
+                    "The bust point lies only {0} below the chest point, under {1u}: read bust depth and armscye depth again.",
+                    down,
+                    DROP_LEAST,
+                ),
+            )
+        angle = wedge_angle(aside, down, spare.value)
+        if angle is None:
+            raise CannotDraft(
+                ("bust", "high_bust", "bust_depth"),
+                say(
+                    "Half the bust difference {0} would swing the side over 40 degrees about a hinge {1u} above the bust: read bust, high bust and bust depth again.",
+                    spare.value,
+                    down,
+                ),
+            )
+        sheet.line(
+            "front_bust",
+            "Bust line",
+            board.path("front", Path.through(Point(0, frame.depth.value), Point(quarter.value, frame.depth.value))),
+            role="balance",
+            kind="level",
+            edge="bust",
+            figure=quarter,
+            piece="front",
+        )
+        sheet.line(
+            "back_bust",
+            "Bust line",
+            board.path("back", Path.through(Point(0, frame.depth.value), Point(quarter.value, frame.depth.value))),
+            role="balance",
+            kind="level",
+            edge="bust",
+            figure=quarter,
+            piece="back",
+        )
+        sheet.point("bust_point", "Bust point", board.spot("front", point), "BP", piece="front")
+        sheet.line(
+            "wedge_guide",
+            "From the hinge to the bust level",
+            board.path("front", Path.through(hinge, Point(hinge.x, point.y))),
+            figure=drawn(down, "hinge to bust level"),
+            piece="front",
+        )
+        sheet.sum("quarter with ease", quarter)
+        sheet.sum("half the bust difference", spare)
+        sheet.sum("hinge to bust level", drawn(down, "hinge to bust level"))
+        sheet.sum("angle, degrees", angle_words(angle))
+    return angle
+
+
+def _lean(length: float, ease: float, run: float) -> Lean:
+    """The small-cup side: the ease of the quarter tapers to nothing at the waist."""
+    return Lean(ease, 0.0, 0, max(-1.2, min(1.2, 0.5 * ease / length * run)))
+
+
+def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Board) -> Half:
+    upper, gaps, tip, way = frame.upper_back()
+    half = Half("back", Point(0, 0), frame.snp_back, tip, frame.chest_back, Point(width, frame.depth.value), Point(0, 0))
+    tall = frame.waist - frame.depth.value
+    target = sheet.measure("waist").value / 4 + ease
+    with sheet.step(
+        "Back",
+        "A quarter of the high bust and its ease; the side leans in by the ease. What the waist has too much goes into a dart.",
+    ):
+        hole = armhole(tip, way, half.chest, DOWN, half.under, Point(-ease, tall), float(sheet.options["hollow_back"]))
+        half.walk = (*upper, Stretch("armhole", hole))
+        half.gaps.update(gaps)
+        half.spans = (
+            (Point(0, half.under.y), Point(half.chest.x, half.under.y)),
+            (Point(half.chest.x, half.under.y), half.under),
+        )
+        lean = _lean(tall, ease, target)
+        over = width - ease - target
+        _waist(half, frame, lean, over, [((width - ease) / 2, frame.depth.value + 1)])
+        sheet.line(
+            "back_armhole_guide",
+            "Back armhole",
+            board.path("back", hole),
+            figure=drawn(hole.length, "back armhole"),
+            piece="back",
+        )
+        sheet.sum("back armhole", drawn(hole.length, "back armhole"))
+        sheet.sum("back dart", drawn(max(over, 0.0), "back dart"))
+    return half
+
+
+def _waist(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tuple[float, float]]) -> None:
+    """The waist of a half: what is over goes into darts; what is short is added at the side."""
+    blame = ("waist", "high_bust", "nape_waist")
+    if over > 0.3:
+        count = min(max(1, math.ceil(over / ONE_DART_MOST)), len(middles))
+        draw_waist(
+            half, frame.waist, Lean(lean.side, over, count, lean.down), middles[:count], blame, true_at_side=half.name == "back"
+        )
+    else:
+        draw_waist(half, frame.waist, Lean(lean.side + over, 0.0, 0, lean.down), [], blame)
+
+
+def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, board: Board) -> Half:
+    hinge, tall = frame.chest_front, frame.waist - frame.depth.value
+    small, swing = Point(width, frame.depth.value), turn(hinge, -angle)
+    under = small.moved(swing)
+    side_way = Point(-ease, tall).moved(turn(Point(0, 0), -angle))
+    with sheet.step(
+        "Front swung out", "Lower armhole, underarm and side turn about the hinge; the side runs on to the waist level."
+    ):
+        if under.y > frame.waist - 5 or side_way.y <= 0:
+            raise CannotDraft(
+                ("bust", "high_bust", "armscye_depth"),
+                say(
+                    "The underarm swings down to {0}, within 5 of the waist at {1u}: read bust, high bust and armscye depth again.",
+                    under.y,
+                    frame.waist,
+                ),
+            )
+        hollow = float(sheet.options["hollow_front"])
+        straight = armhole(frame.tip_front, frame.shoulder_way, hinge, DOWN, small, Point(-ease, tall), hollow)
+        hole = _swung(straight, angle)
+        half = Half("front", frame.pit, frame.snp_front, frame.tip_front, hinge, under, Point(0, 0))
+        shoulder = Path.through(frame.snp_front, frame.tip_front)
+        half.walk = (Stretch("neck", frame.neck_front), Stretch("shoulder", shoulder), Stretch("armhole", hole))
+        out = side_way.x / side_way.y * (frame.waist - under.y)
+        target = sheet.measure("waist").value / 4 + ease
+        over = under.x + out - target
+        lean = Lean(-out, 0.0, 0, _lean(tall, ease, target).down)
+        x, top = frame.bust_point.x, frame.bust_point.y + 2.5
+        reach = under.x + out - x
+        _waist(half, frame, lean, over, [(x, top), (x + 0.36 * reach, top + 1.5), (x + 0.68 * reach, top + 3)])
+        sheet.line(
+            "front_armhole_guide",
+            "Front armhole",
+            board.path("front", hole),
+            figure=drawn(hole.length, "front armhole"),
+            piece="front",
+        )
+        sheet.line("front_side_guide", "Side, swung out", board.path("front", Path.through(under, half.waist)), piece="front")
+        sheet.sum("front armhole", drawn(hole.length, "front armhole"))
+        sheet.sum("side leans out, degrees", angle_words(math.atan2(side_way.x, side_way.y)))
+        sheet.sum("front waist dart", drawn(max(over, 0.0), "front waist dart"))
+    level = frame.bust_point.y
+    at = Path.through(under, half.waist).at_level(level) or under
+    half.spans = ((Point(0, level), Point(frame.bust_point.x, level)), (Point(frame.bust_point.x, level), at))
+    return half
+
+
+def _swung(hole: Path, angle: float) -> Path:
+    """An armhole with its lower part turned outwards about the chest point, with half of the turn taken above it to run on."""
+    upper, lower = (cast(Cubic, segment) for segment in hole.segments)
+    hinge = lower.start
+    whole, part = turn(hinge, -angle), turn(hinge, -angle / 2)
+    above = Cubic(upper.start, upper.out, upper.into.moved(part), hinge)
+    return Path((above, Cubic(hinge, lower.out.moved(part), lower.into.moved(whole), lower.end.moved(whole))))
+
+
+def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
+    """The front side is longer by the drop of the cup: that is the side dart, towards the bust point."""
+    longer = front.length("side") - back.length("side")
+    with sheet.step(
+        "Side dart",
+        "The front side is longer than the back by the drop of the cup. Over 0.7 it is a dart towards the bust point, less is eased in.",
+    ):
+        sheet.sum("front side longer by", drawn(longer, "front side longer by"))
+        if longer < DART_LEAST:
+            return
+        at = next(i for i, stretch in enumerate(front.walk) if stretch.edge == "side")
+        side = front.walk[at].path
+        way = (side.end - side.start).unit()
+        foot = (frame.bust_point - side.start).dot(way)
+        start = min(max(foot - longer / 2, 3.0), side.length - longer - 1.5)
+        upper, rest = side.cut(start)
+        _, lower = rest.cut(longer)
+        front.walk = (*front.walk[:at], Stretch("side", upper), Stretch("side", lower), *front.walk[at + 1 :])
+        middle = upper.end.toward(lower.start, 0.5)
+        aim = middle + way.square() * way.square().dot(frame.bust_point - middle)  # both legs alike
+        front.gaps["side"] = [Gap("bust_dart", aim, 2.5)]
+
+
+def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Board, drop: float) -> None:
+    opening = sheet.choice("opening_at")
+    pieces = []
+    for half, lower in ((back, 0.0), (front, drop)):
+        levels = {"bust": frame.depth.value, "waist": frame.waist + lower}
+        pieces.append(piece_of(half, board, levels, opening, f"Bodice {half.name}"))
+    with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
+        sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
+        for piece, half in zip(pieces, (back, front), strict=True):
+            show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+        sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
+        sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
+    ease = sheet.ease("quarter")
+    plan = {"bust": (ease * 4).called("ease"), "waist": (ease * 4).called("ease")}
+    longer = back.length("side") - front.length("side")
+    sheet.block = block_of(
+        sheet,
+        pieces[0],
+        pieces[1],
+        frame.shoulder_ease,
+        plan,
+        {"bust": 4.0, "waist": 1.5},
+        side_ease=min(longer, 0.0),
+        bust_slack=BUST_SLACK,
+    )
+
+
+METHOD = register(
+    Method(
+        "bodice.cup_wedge",
+        "Cup-wedge bodice",
+        "Bodices",
+        "Drawn for the high bust, the side swung out for the cup by a computed angle; a side dart and a waist dart take it up. A block of the full bust would be too wide in neck and shoulder on a fuller cup.",
+        tuple(need for need in NEEDS),
+        OPTIONS,
+        EASE,
+        draw,
+    )
+)
