@@ -80,6 +80,8 @@ def _parser() -> _Parser:
     draft.add_argument("--chart", type=Path, required=True, metavar="FILE.json")
     draft.add_argument("--set", action="append", default=[], metavar="OPTION=VALUE", dest="options")
     draft.add_argument("--ease", action="append", default=[], metavar="LEVEL=VALUE")
+    draft.add_argument("--bodice", metavar="METHOD", help="the bodice whose armhole a sleeve is drawn for")
+    draft.add_argument("--armhole", metavar="front=CM,back=CM", help="the armhole a sleeve is drawn for")
     draft.add_argument("--format", choices=("json", "svg", "pdf", "card"), default="json")
     draft.add_argument("--out", type=Path, metavar="FILE")
     draft.add_argument("--allowance", default="cloth", metavar="PLAN")
@@ -189,7 +191,7 @@ def _draft(arguments: argparse.Namespace) -> int:
         chart, unit = _read_chart(arguments.chart)
         options = {code: method.option(code).read(value, unit) for code, value in _pairs(arguments.options, "--set")}
         ease = {code: method.ease_at(code).read(value, unit) for code, value in _pairs(arguments.ease, "--ease")}
-        made = draft(method, chart, options, ease)
+        made = draft(method, chart, options, ease, _armhole(arguments, chart, unit))
         data = _written(made, arguments, unit)
     except OptionError as error:
         raise UsageError(str(error)) from None
@@ -205,6 +207,29 @@ def _draft(arguments: argparse.Namespace) -> int:
         sys.stdout.buffer.write(data)
         sys.stdout.flush()
     return FINE
+
+
+def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
+    """The armhole a sleeve is drawn for: given, or of a bodice drafted on the same chart; None when neither is named."""
+    from widehem.core.drafting.cap import Armhole
+    from widehem.core.drafting.method import armhole_of, draft, method_named
+    from widehem.core.units import LengthError, parse_length
+
+    if arguments.armhole:
+        given = dict(_pairs(arguments.armhole.split(","), "--armhole"))
+        if set(given) != {"front", "back"}:
+            raise UsageError(f'--armhole "{arguments.armhole}" names not front and back: write front=21.5,back=21.7.')
+        try:
+            lengths = {name: parse_length(words, unit, least_cm=5).cm for name, words in given.items()}
+        except LengthError as error:
+            raise UsageError(f"--armhole: {error}") from None
+        return Armhole(lengths["front"], lengths["back"])
+    if not arguments.bodice:
+        return None
+    armhole = armhole_of(draft(method_named(arguments.bodice), chart).block)
+    if armhole is None:
+        raise UsageError(f"{arguments.bodice} has no armhole: name a bodice with --bodice.")
+    return armhole
 
 
 def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:

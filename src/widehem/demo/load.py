@@ -18,8 +18,6 @@ from widehem.store.database import Store
 from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
 from widehem.store.tables import copy_table, keep_table
 
-METHOD = "skirt.two_panel"
-
 
 def load_demo(store: Store) -> bool:
     """Load the demo unless there is work already; returns whether it was loaded."""
@@ -31,16 +29,18 @@ def load_demo(store: Store) -> bool:
         session.flush()
         tables = _house(session)
         wearers = {person.name: _wearer(session, production, person, tables) for person in PEOPLE}
+        dockets: dict[str, int] = {}
         for garment in GARMENTS:
             wearer = wearers[garment.wearer]
             oldest = charts_of(session, wearer.id)[-1].id if garment.drawn_on_oldest else None
-            session.add(
-                Docket(
-                    production_id=production.id, wearer_id=wearer.id, name=garment.name, method=METHOD, options=garment.options,
-                    ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
-                )
+            docket = Docket(
+                production_id=production.id, wearer_id=wearer.id, name=garment.name, method=garment.method, options=garment.options,
+                ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
+                bodice_id=dockets.get(garment.bodice),
             )  # fmt: skip
+            session.add(docket)
             session.flush()
+            dockets[garment.name] = docket.id
     return True
 
 

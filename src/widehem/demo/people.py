@@ -49,6 +49,8 @@ class Garment:
     plan: str = "cloth"
     over: str = ""
     drawn_on_oldest: bool = False
+    method: str = "skirt.two_panel"
+    bodice: str = ""
 
 
 PEOPLE = (
@@ -110,7 +112,7 @@ PEOPLE = (
         "Gideon Fenn", "First deckhand; voice of the fog",
         (Sitting(11, "shirt", "bare feet", {
             "height": "6' 2\"", "waist": "34 5/8 / 34 3/4", "hip": "39", "waist_front": "17 1/2", "hip_front": "19", "neck": "16 3/4", "high_bust": "43 1/4",
-            "bust": "44 / 44 1/8", "bust_front": "22 1/4", "under_bust": "41 1/2", "shoulder": "6", "across_chest": "16", "across_shoulders": "18 3/8",
+            "bust": "44 / 44 1/8", "bust_front": "22 1/4", "under_bust": "41 1/2", "shoulder": "6", "shoulder_drop": "2 1/8", "across_chest": "16", "across_shoulders": "18 3/8",
             "across_back": "16 5/8 / 16 1/2", "nape_waist": "18 3/8", "snp_waist_back": "19", "snp_waist_front": "19 1/4", "armscye_depth": "9 3/4",
             "waist_hip": "9 3/8", "waist_knee": "26 3/4", "waist_floor": "47", "inside_leg": "35", "upper_arm": "13 5/8", "arm_length": "26 1/2", "wrist": "7",
             "hand": "9 1/8", "crotch_depth": "11 3/8",
@@ -175,6 +177,11 @@ GARMENTS = (
     Garment("Heron practice skirt", "Runa Sable", {"length": "55 cm"}, {"waist": "1.5 cm", "hip": "6 cm"}),
     Garment("Lap skirt", "Augusta Pell", {"length": "80 cm"}, {"waist": "2 cm", "hip": "6 cm"}),
     Garment("Gown skirt of the magistrate", "Cosmo Plate", {"length": "104 cm"}, {"waist": "2 cm"}, over="belly pad and shirt"),
+    Garment("Heron bodice", "Runa Sable", method="bodice.measured", over="body suit"),
+    Garment("Heron sleeve", "Runa Sable", {"cap_height": "low"}, method="sleeve.triangle", bodice="Heron bodice"),
+    Garment(
+        "Smock of the deckhand", "Gideon Fenn", {"fold_chest": "0.6 cm", "raise_underarm": "0.6 cm"}, method="bodice.plain"
+    ),
 )
 
 HOUSE_LIST = (

@@ -32,6 +32,13 @@ def productions(session: Session) -> list[Production]:
     return list(session.scalars(select(Production).order_by(Production.name)))
 
 
+def bodice_for(session: Session, wearer_id: int) -> Docket | None:
+    """The newest bodice docket of a wearer: what a new sleeve is drawn for."""
+    bodices = [code for code, method in METHODS.items() if method.group == "Bodices"]
+    query = select(Docket).where(Docket.wearer_id == wearer_id, Docket.method.in_(bodices)).order_by(Docket.id.desc())
+    return session.scalars(query).first()
+
+
 def keep_settings(docket: Docket, options: dict[str, str], ease: dict[str, str]) -> None:
     """Replace the settings of a docket."""
     docket.options, docket.ease, docket.updated_at = dict(options), dict(ease), now()

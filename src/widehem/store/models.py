@@ -130,6 +130,7 @@ class Docket(Base):
     """One garment for one wearer: a design on a chart. Settings are kept as they were written, unit and all.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over.
+    bodice_id: the docket whose armhole a sleeve is drawn for.
     """
 
     __tablename__ = "docket"
@@ -140,6 +141,7 @@ class Docket(Base):
     method: Mapped[str] = mapped_column(String(60))
     chart_id: Mapped[int | None] = mapped_column(ForeignKey("chart.id", ondelete="SET NULL"))
     foundation: Mapped[str] = mapped_column(String(200), default="")
+    bodice_id: Mapped[int | None] = mapped_column(ForeignKey("docket.id", ondelete="SET NULL"))
     rules: Mapped[int] = mapped_column(default=1)
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)

@@ -8,15 +8,17 @@ from urllib.parse import parse_qsl
 
 from flask import Blueprint, Response, abort, make_response, redirect, render_template, request, url_for
 from markupsafe import Markup
+from sqlalchemy.orm import Session
 from werkzeug.datastructures import MultiDict
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
-from widehem.core.drafting.method import METHODS, Draft, Method
+from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.output.svg_board import VIEWS, board_svg, frames, lens_frame
+from widehem.core.output.svg_board import board_svg, frames, lens_frame, view_names
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, core_chart, open_chart
 from widehem.store.dockets import changed_since, find_docket, keep_settings
@@ -59,6 +61,8 @@ class Work(NamedTuple):
     chart: Chart
     method: Method
     changed: tuple[Difference, ...]
+    armhole: Armhole | None = None
+    bodice: Docket | None = None
 
 
 def load(docket_id: int) -> Work:
@@ -69,15 +73,26 @@ def load(docket_id: int) -> Work:
             abort(404)
         row = chart_drawn_on(session, docket)
         changed = changed_since(session, docket) if docket.chart_id else ()
-        return Work(docket, row, core_chart(session, row), METHODS[docket.method], changed)
+        method, chart = METHODS[docket.method], core_chart(session, row)
+        bodice = find_docket(session, docket.bodice_id) if method.for_armhole and docket.bodice_id else None
+        armhole = _armhole(session, bodice) if bodice else None
+        return Work(docket, row, chart, method, changed, armhole, bodice)
+
+
+def _armhole(session: Session, bodice: Docket) -> Armhole | None:
+    """The armhole of a bodice as it is kept now; None while it cannot be drawn."""
+    chart = core_chart(session, chart_drawn_on(session, bodice))
+    try:
+        return armhole_of(draft_of(METHODS[bodice.method], chart, kept_settings(bodice.options, bodice.ease)).block)
+    except (OptionError, CannotDraft, KeyError):
+        return None
 
 
 @pages.get("/dockets/<int:docket_id>/draft")
 def draft(docket_id: int) -> Response:
     """The board in the state its address names; a form of the slip is read first."""
     work = load(docket_id)
-    _, _, chart, method, _ = work
-    docket = work.docket
+    docket, chart, method = work.docket, work.chart, work.method
     kept = kept_settings(docket.options, docket.ease)
     trouble = Trouble({}, {})
     if "good" in request.args:
@@ -85,7 +100,7 @@ def draft(docket_id: int) -> Response:
         state = _read_form(method, chart, good, trouble)
     else:
         state = good = read_state(method, kept, request.args, trouble.errors)
-    made, state = _draw(method, chart, state, good, trouble)
+    made, state = _draw(work, state, good, trouble)
     response = make_response(_render(work, state, made, trouble))
     if is_htmx():
         query = state.query()
@@ -117,12 +132,11 @@ def _read_form(method: Method, chart: Chart, good: BoardState, trouble: Trouble)
     return state
 
 
-def _draw(
-    method: Method, chart: Chart, state: BoardState, good: BoardState, trouble: Trouble
-) -> tuple[Draft | None, BoardState]:
+def _draw(work: Work, state: BoardState, good: BoardState, trouble: Trouble) -> tuple[Draft | None, BoardState]:
     """Draw the state; when that cannot be, the last good one, with the trouble told."""
+    method, chart, armhole = work.method, work.chart, work.armhole
     try:
-        return draft_of(method, chart, state.settings), state
+        return draft_of(method, chart, state.settings, armhole), state
     except OptionError as error:
         trouble.errors["settings"] = str(error)
     except CannotDraft as refusal:
@@ -132,14 +146,14 @@ def _draw(
         )
     for fallback in (good, BoardState(state.kept, {}, state.step, state.view, state.slip)):
         try:
-            return draft_of(method, chart, fallback.settings), state
+            return draft_of(method, chart, fallback.settings, armhole), state
         except (OptionError, CannotDraft):
             continue
     return None, state
 
 
 def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble) -> str:
-    docket, row, chart, method, changed = work
+    docket, row, chart, method, changed = work[:5]
     show = display()
     here = url_for("board.draft", docket_id=docket.id)
 
@@ -165,9 +179,10 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         "trouble": trouble,
         "draft": made,
         "good": state.query(),
-        "views": VIEWS,
         "changes": sorted(state.tried),
         "changed": changed,
+        "bodice": work.bodice,
+        "armhole": work.armhole,
         "catalogue": CATALOGUE,
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
@@ -189,6 +204,7 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         last=last,
         now=made.steps[step - 1],
         frames=frames(made),
+        views=view_names(made),
         board=Markup(board_svg(made, step, show, lit.spots if lit else ())),
         lit=lit,
         lens=lens_frame(made, step),
@@ -244,13 +260,14 @@ def _next(docket: Docket, made: Draft, step: int, to: Any) -> Next:
 @pages.post("/dockets/<int:docket_id>/keep")
 def keep(docket_id: int) -> Any:
     """Keep the tried settings in the docket, tried measures on the chart as new readings."""
-    docket, _, chart, method, _ = load(docket_id)
+    work = load(docket_id)
+    docket, method = work.docket, work.method
     state = read_state(method, kept_settings(docket.options, docket.ease), _parsed(request.form.get("good", "")))
     here = url_for("board.draft", docket_id=docket_id)
     if str(docket.version) != request.form.get("version"):
         return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)
     try:
-        draft_of(method, chart, state.settings)
+        draft_of(method, work.chart, state.settings, work.armhole)
     except (OptionError, CannotDraft):
         return redirect(f"{here}?{state.query()}", 303)
     settings = state.settings

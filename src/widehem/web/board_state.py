@@ -12,6 +12,7 @@ from urllib.parse import quote_plus, urlencode
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
+from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import Draft, Method, draft
 from widehem.core.drafting.option import Option, OptionError, Value
 from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
@@ -142,14 +143,14 @@ _made: dict[object, Draft] = {}
 _MOST = 64
 
 
-def draft_of(method: Method, chart: Chart, settings: Mapping[str, str]) -> Draft:
+def draft_of(method: Method, chart: Chart, settings: Mapping[str, str], armhole: Armhole | None = None) -> Draft:
     """The draft of these settings; the last few are remembered. Raises OptionError, CannotDraft."""
     tried = chart_tried(chart, settings)
     options, ease = values(method, settings, OPTION), values(method, settings, EASE)
-    key = (method.code, tried.key(), tuple(sorted(options.items())), tuple(sorted(ease.items())))
+    key = (method.code, chart.table, armhole, tried.key(), tuple(sorted(options.items())), tuple(sorted(ease.items())))
     found = _made.get(key)
     if found is None:
-        found = draft(method, tried, options, ease)
+        found = draft(method, tried, options, ease, armhole)
         while len(_made) >= _MOST:
             _made.pop(next(iter(_made)), None)
         _made[key] = found
@@ -177,6 +178,7 @@ class Field:
     set: bool = False
     choices: tuple[tuple[str, str, str], ...] = ()
     error: str = ""
+    unit: str = ""
 
 
 def field_for(
@@ -195,6 +197,8 @@ def field_for(
         chosen = text or str(option.default)
         ways = tuple((choice.code, choice.name, choice.why) for choice in option.choices)
         return Field(key, option.name, option.why, "choice", chosen, changed=changed, set=bool(text), choices=ways, error=error)
+    if option.kind == "number":
+        return _number_field(option, key, text, changed, typed, error)
     if text:
         try:
             cm = float(option.read(text, "cm"))
@@ -206,6 +210,19 @@ def field_for(
     return _length_field(
         key, option.name, option.why, cm, option.step, (option.low, option.high), show, changed, bool(text), typed, error
     )
+
+
+def _number_field(option: Option, key: str, text: str, changed: bool, typed: str, error: str) -> Field:
+    """A plain number, without a unit."""
+    try:
+        value = float(option.read(text, "cm")) if text else float(option.default or 0.0)
+    except OptionError as wrong:
+        typed, error, value = typed or text, error or str(wrong), float(option.default or 0.0)
+    less = f"{value - option.step:g}" if value - option.step >= option.low - 1e-9 else ""
+    more = f"{value + option.step:g}" if value + option.step <= option.high + 1e-9 else ""
+    shown = typed if error and typed else f"{value:g}"
+    hint = f"{option.low:g} to {option.high:g}"
+    return Field(key, option.name, option.why, "number", shown, "", hint, less, more, changed, bool(text), error=error)
 
 
 def _length_field(
@@ -227,4 +244,4 @@ def _length_field(
     else:
         text = show.setting(cm) if given else show.length(cm)
     other = "" if cm is None else f"{show.other().length(cm)} {show.other().unit}"
-    return Field(key, name, why, "length", text, other, hint, less, more, changed, given, error=error)
+    return Field(key, name, why, "length", text, other, hint, less, more, changed, given, error=error, unit=show.unit)

@@ -52,8 +52,9 @@ def plan_of(docket: Docket) -> AllowancePlan:
 
 
 def _made(docket_id: int) -> tuple[Docket, Draft]:
-    docket, _, chart, method, _ = load(docket_id)
-    return docket, draft_of(method, chart, kept_settings(docket.options, docket.ease))
+    work = load(docket_id)
+    kept = kept_settings(work.docket.options, work.docket.ease)
+    return work.docket, draft_of(work.method, work.chart, kept, work.armhole)
 
 
 def _asked(docket: Docket) -> tuple[str, str]:

@@ -10,7 +10,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS
-from widehem.store.dockets import drawn_on, find_docket, productions
+from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.models import Docket, Production, Wearer
 from widehem.store.tables import all_tables
@@ -188,12 +188,16 @@ def add_docket(production_id: int) -> Any:
         wearer = session.get(Wearer, request.form.get("for", 0, type=int))
         if wearer is None or wearer.production_id != production_id:
             errors["for"] = "Choose who wears it, then open the docket."
+        bodice = bodice_for(session, wearer.id) if wearer is not None and not errors and METHODS[method].for_armhole else None
+        if not errors and METHODS[method].for_armhole and bodice is None:
+            errors["method"] = "A sleeve is drawn for an armhole: open a docket with a bodice for this wearer first."
         if not errors and wearer is not None:
             made = Docket(
                 production_id=production_id,
                 wearer_id=wearer.id,
                 name=name[:LONGEST],
                 method=method,
+                bodice_id=bodice.id if bodice else None,
                 rules=METHODS[method].rules,
                 options={},
                 ease={},

@@ -8,6 +8,7 @@ from functools import cached_property
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
+from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.option import Option, OptionError, Value
 from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
@@ -37,6 +38,7 @@ class Method:
     """A way of drafting.
 
     rules: the version of its rules, kept with every saved draft. body: makes the body that is drawn for from the chart.
+    for_armhole: it is drawn for the armhole of a bodice.
     """
 
     code: str
@@ -49,6 +51,7 @@ class Method:
     draw: Callable[[Sheet], None]
     rules: int = 1
     body: Callable[[Chart], Chart] | None = None
+    for_armhole: bool = False
 
     def option(self, code: str) -> Option:
         for option in self.options:
@@ -124,14 +127,28 @@ class Draft:
         return {code: value for code, value in self.options.items() if not isinstance(value, Quantity)}
 
 
+def armhole_of(block: Block) -> Armhole | None:
+    """The armhole of a bodice, on the stitching line; None when the pieces have none."""
+    if block.armhole is None:
+        return None
+    front, back = (block.length_of((ref,)) for ref in block.armhole)
+    return Armhole(front, back)
+
+
 def draft(
-    method: Method, chart: Chart, options: Mapping[str, Value] | None = None, ease: Mapping[str, Value] | None = None
+    method: Method,
+    chart: Chart,
+    options: Mapping[str, Value] | None = None,
+    ease: Mapping[str, Value] | None = None,
+    armhole: Armhole | None = None,
 ) -> Draft:
     """Draft by a method on a chart.
 
-    options, ease: only what differs from the defaults, lengths in cm. Raises OptionError for a setting out of range,
+    options, ease: only what differs from the defaults, lengths in cm. armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range,
     CannotDraft when the measures do not make a garment.
     """
+    if method.for_armhole and armhole is None:
+        raise CannotDraft((), say(f"{method.name} is drawn for an armhole: draft a bodice for this wearer first."))
     settings: dict[str, Quantity | Value] = {}
     given = {code: method.option(code).check(value) for code, value in (options or {}).items()}
     missing = method.missing(chart, given)
@@ -154,7 +171,7 @@ def draft(
         plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
     for code in ease or {}:
         method.ease_at(code)
-    sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan)
+    sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan, armhole=armhole)
     method.draw(sheet)
     assert sheet.block is not None
     return Draft(

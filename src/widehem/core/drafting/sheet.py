@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from widehem.core.body.chart import Chart
+from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.option import Option, Value, measured
 from widehem.core.drafting.quantity import Quantity
 from widehem.core.geometry.paths import Path
@@ -74,7 +75,7 @@ class Step:
 class Sheet:
     """What a method draws on. Lengths in cm, y downwards.
 
-    chart: the measures. options, ease: settings as resolved, defaults filled in.
+    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for.
     """
 
     chart: Chart
@@ -87,6 +88,7 @@ class Sheet:
     points: dict[str, Point] = field(default_factory=dict)
     rubbed_out: dict[str, int] = field(default_factory=dict)
     block: Block | None = None
+    armhole: Armhole | None = None
 
     def measure(self, code: str) -> Quantity:
         return measured(self.chart, code)

@@ -45,6 +45,8 @@ class MarkedPiece:
     @property
     def inward(self) -> float:
         """Which way the piece lies from its centre line: 1 to the right, -1 to the left."""
+        if not self.piece.centre:
+            return 1.0
         x = self.piece.edge(self.piece.centre).start.x
         xs = [p.x for p in self.cut]
         return 1.0 if max(xs) - x > x - min(xs) else -1.0

@@ -122,6 +122,10 @@ def drill_holes(piece: Piece) -> tuple[Point, ...]:
 
 def grain_line(piece: Piece) -> tuple[Point, Point]:
     """Parallel to the centre, a third of the way to the side; on a fold, the fold itself (middle part of it)."""
+    if not piece.centre:  # along the middle, as a sleeve hangs
+        left, up, right, down = piece.bounds
+        middle, rest = (left + right) / 2 + (right - left) * 0.06, (down - up) * (1 - GRAIN_SHARE) / 2
+        return Point(middle, up + rest), Point(middle, down - rest)
     centre = piece.edge(piece.centre)
     top, bottom = sorted((centre.start, centre.end), key=lambda p: p.y)
     low, high = top.y + (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2, bottom.y - (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2

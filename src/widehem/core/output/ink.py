@@ -107,6 +107,8 @@ def _grain(marked: MarkedPiece, by: Transform) -> list[Ink]:
         head = Path.through(tip + Point(-0.4, 0.8 * way), tip, tip + Point(0.4, 0.8 * way))
         found.append(Stroke("grain", (head.moved(by),)))
     found.append(Words("grain", (middle + Point(-0.35, 0.0)).moved(by), 0.36, -90.0))
+    if not marked.piece.centre:
+        return found
     edge = marked.piece.edge(marked.piece.centre)
     words = marked.piece.centre.replace("_", " ")
     at = edge.start.toward(edge.end, 0.3) + Point(marked.inward * 0.6, 0.0)

@@ -21,7 +21,6 @@ from widehem.core.units import METRIC, Display
 LETTER_PX = 7.4  # pixels a letter of a note is wide
 USUAL_PX = (588, 570)
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
-VIEWS = {"whole": "Whole", "back": "Back", "front": "Front", "waist": "Waist to hip"}
 
 
 @dataclass(frozen=True)
@@ -42,12 +41,25 @@ def frames(draft: Draft) -> dict[str, Frame]:
     boxes = {piece.name: piece.bounds for piece in draft.block.pieces}
     left, top = min(b[0] for b in boxes.values()), min(b[1] for b in boxes.values())
     right, bottom = max(b[2] for b in boxes.values()), max(b[3] for b in boxes.values())
-    hip = max((piece.levels.get("hip", bottom) for piece in draft.block.pieces), default=bottom)
     found = {"whole": Frame(left - 7, top - 3.6, right - left + 10, bottom - top + 5.6)}
     for name, (x0, y0, x1, y1) in boxes.items():
-        found[name] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, y1 - y0 + 5.6)
-    found["waist"] = Frame(left - 4, top - 2.8, right - left + 8, hip - top + 4.8)
+        if len(boxes) > 1:
+            found[name] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, y1 - y0 + 5.6)
+    for name, level in UPPER_PART:
+        depth = max((piece.levels.get(level, top) for piece in draft.block.pieces), default=top)
+        if depth > top + 1:
+            found[name] = Frame(left - 4, top - 2.8, right - left + 8, depth - top + 4.8)
+            break
     return found
+
+
+UPPER_PART = (("waist", "hip"), ("armholes", "bust"))  # a view of what lies above a level
+_VIEW_NAMES = {"whole": "Whole", "waist": "Waist to hip", "armholes": "Above the bust"}
+
+
+def view_names(draft: Draft) -> dict[str, str]:
+    """The views of this draft by code, as they are called."""
+    return {code: _VIEW_NAMES.get(code) or code.replace("_", " ").capitalize() for code in frames(draft)}
 
 
 def usual_scale(draft: Draft) -> float:
@@ -90,7 +102,7 @@ def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str
     rows += [_line(m, step, show, lit) for m in marks if m.kind == "dimension"]
     scale = usual_scale(draft)
     rows += [_words_along(m, m.step == step and not last, show, scale) for m in marks]
-    letters = _letter_places(marks, scale)
+    letters = _letter_places(marks, scale) if draft.method.group == "Skirts" else _outwards(draft, marks)
     rows += [_point(m, step, last, show, letters) for m in marks if m.kind == "point" or m.dart is not None]
     if last:
         rows += [_name(draft, piece.name, scale) for piece in draft.block.pieces]
@@ -168,10 +180,11 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
             f'<text class="{look}" y="-6">{_figures(words)}</text>' if words and len(words) + 2 < room and mark.side > 0 else ""
         )
         return f'<g class="lengths">{_px(spot.point, above + below, turn)}</g>'
-    if mark.role == "finished" and mark.edge in ("side", "hem") and (mark.edge != "side" or mark.piece == "back"):
-        along = path.length * (0.72 if mark.edge == "side" else 0.5)
-        spot = path.place(along)
-        words = f"{'side seam' if mark.edge == 'side' else 'hem'} {figure.figure(show)}"
+    if mark.role == "finished" and mark.edge in _EDGE_WORDS and (mark.edge != "side" or mark.piece == "back"):
+        if path.length * scale < EDGE_ROOM:
+            return ""
+        spot = path.place(path.length * (0.72 if mark.edge == "side" else 0.5))
+        words = f"{_EDGE_WORDS[mark.edge]} {figure.figure(show)}"
         return f'<g class="lengths">{_px(spot.point, f"""<text class="{look}" y="-7">{_figures(words)}</text>""", _upright(spot.direction))}</g>'
     if mark.role == "finished" and mark.edge.startswith("centre"):
         spot = path.place(path.length * 0.24)
@@ -187,6 +200,11 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
     return ""
 
 
+_EDGE_WORDS = {
+    "side": "side seam", "hem": "hem", "shoulder": "shoulder", "armhole": "armhole", "neck": "neck", "cap": "cap", "wrist": "hem",
+    "underarm_back": "underarm", "underarm_front": "underarm",
+}  # fmt: skip
+EDGE_ROOM = 70  # pixels an edge needs for its words
 _LETTER_OFF = {
     "A": (-14, -5), "B": (-14, 6), "C": (-14, 5), "D": (13, -6), "E": (14, 5), "F": (14, 6), "G": (14, -5),
     "H": (-4, -11), "J": (6, -11), "S": (11, -7),
@@ -201,6 +219,20 @@ def _letter_places(marks: Sequence[Mark], scale: float) -> dict[str, tuple[int, 
     if len(spots) == 2 and (spots["J"].x - spots["H"].x) * scale < _LETTER_ROOM:
         left, right = ("H", "J") if spots["H"].x <= spots["J"].x else ("J", "H")
         places[left], places[right] = (-12, -8), (12, -8)
+    return places
+
+
+def _outwards(draft: Draft, marks: Sequence[Mark]) -> dict[str, tuple[int, int]]:
+    """Letters off their points, away from the middle of their piece."""
+    middles = {
+        piece.name: ((piece.bounds[0] + piece.bounds[2]) / 2, (piece.bounds[1] + piece.bounds[3]) / 2)
+        for piece in draft.block.pieces
+    }
+    places = {}
+    for mark in marks:
+        if mark.kind == "point" and mark.letter and mark.at is not None and mark.piece in middles:
+            x, y = middles[mark.piece]
+            places[mark.letter] = (13 if mark.at.x > x else -13, -7 if mark.at.y < y else 14)
     return places
 
 
@@ -240,7 +272,8 @@ def _name(draft: Draft, name: str, scale: float) -> str:
     middle = Point((left + right) / 2, top + (bottom - top) * 0.57)
     words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text>'
     if (right - left) * scale > NOTE_ROOM:
-        words += '<text class="t-note" y="22">half, no allowances</text>'
+        note = "half, no allowances" if piece.centre else "no allowances"
+        words += f'<text class="t-note" y="22">{note}</text>'
     return _px(middle, words)
 
 

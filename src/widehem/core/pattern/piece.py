@@ -204,7 +204,7 @@ class Level:
 
     edge: the girth is the sewn length of this edge; '' means straight across the pieces at their level of that name.
     body, planned, least: body girth, planned ease and least wearing ease round the body, cm. slack: how far the drawn
-    girth may lie from what was planned.
+    girth may lie from what was planned. around: how often the pieces go round; a sleeve once.
     """
 
     name: str
@@ -214,6 +214,7 @@ class Level:
     least: float
     slack: float
     edge: str = ""
+    around: int = 2
 
 
 @dataclass(frozen=True)
@@ -241,7 +242,8 @@ class Block:
 
     passes: the body girth that must get through (cm) and its name. stride: the least girth the hem should have to
     walk, or None when it cannot be told. armhole: front and back edge of it. neck, armscye: body girths the neckline and
-    the armhole are held against. pitch: notches besides those of levels and darts.
+    the armhole are held against. pitch: notches besides those of levels and darts. cap: the armhole a
+    sleeve is for and the ease its cap should have. hand: what must pass the hem of a sleeve.
     """
 
     pieces: tuple[Piece, ...]
@@ -254,6 +256,8 @@ class Block:
     neck: float | None = None
     armscye: float | None = None
     pitch: tuple[PitchNotch, ...] = ()
+    cap: tuple[float, float] | None = None
+    hand: float | None = None
 
     def piece(self, name: str) -> Piece:
         for piece in self.pieces:
@@ -268,8 +272,8 @@ class Block:
     def girth(self, level: Level) -> float:
         """Finished girth round the body at a level, darts taken out, cm."""
         if level.edge:
-            return 2 * sum(e.length for piece in self.pieces for e in piece.edges if e.name == level.edge)
-        return 2 * sum(piece.span(level.name) for piece in self.pieces if level.name in piece.levels)
+            return level.around * sum(e.length for piece in self.pieces for e in piece.edges if e.name == level.edge)
+        return level.around * sum(piece.span(level.name) for piece in self.pieces if level.name in piece.levels)
 
     def girth_below(self, top: str, down: float) -> float:
         """Finished girth this far (cm) below the named level."""

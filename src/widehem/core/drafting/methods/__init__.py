@@ -6,6 +6,7 @@ from widehem.core.drafting.methods import (  # isort: skip
     bodice_measured,
     bodice_proportional,
     bodice_cup_wedge,
+    sleeves,
 )
 
-__all__ = ["bodice_cup_wedge", "bodice_measured", "bodice_plain", "bodice_proportional", "skirt_two_panel"]
+__all__ = ["bodice_cup_wedge", "bodice_measured", "bodice_plain", "bodice_proportional", "skirt_two_panel", "sleeves"]

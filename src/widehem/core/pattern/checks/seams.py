@@ -36,7 +36,7 @@ def seams(block: Block) -> Iterator[Check]:
 def balance(block: Block) -> Iterator[Check]:
     """Balance lines meet when the seam is walked from its top."""
     for seam in block.seams:
-        if len(seam.first) != 1 or len(seam.second) != 1:
+        if len(seam.first) != 1 or len(seam.second) != 1 or seam.first[0].piece == seam.second[0].piece:
             continue
         pieces = [block.piece(seam.first[0].piece), block.piece(seam.second[0].piece)]
         turned = {level for piece in pieces for level in piece.spans}  # a dart crosses it: it meets at the underarm, not across

@@ -194,8 +194,11 @@ def level_hem(block: Block) -> Iterator[Check]:
             piece = block.piece(ref.piece)
             ring = piece.edges
             after = ring[(next(i for i, e in enumerate(ring) if e.name == ref.edge) + 1) % len(ring)]
+            if after.kind != "hem":
+                break
             angles.append(180 - angle_between(piece.edge(ref.edge).parts[-1].arriving, after.parts[0].leaving))
-        bend = max(bend, abs(sum(angles) - 180))
+        if len(angles) == 2:
+            bend = max(bend, abs(sum(angles) - 180))
     verdict = max(
         verdict_on(off, SEAM_TRUE, SEAM_LOOK), verdict_on(bend, CORNER_TRUE, CORNER_LOOK), key=("true", "look", "not").index
     )

@@ -10,7 +10,7 @@ from widehem.core.pattern.piece import Block, Edge, Piece
 from widehem.core.units import say
 
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
-ROUND_LEAST, ROUND_MOST = 3.0, 11.0  # armhole over armscye, cm: 3 to 5 on a close block, 5 to 11 on a plain one
+ROUND_LEAST, ROUND_MOST = 2.5, 11.0  # armhole over armscye, cm: about 3 to 5 on a close block, 5 to 11 on a plain one
 NECK_MOST = 1.0
 
 
@@ -130,3 +130,62 @@ def _corner(piece: Piece, edge_name: str, end: int) -> tuple[str, float]:
     other: Edge = ring[at - 1] if end == 0 else ring[(at + 1) % len(ring)]
     before, after = (other, ring[at]) if end == 0 else (ring[at], other)
     return other.name, 180 - angle_between(before.parts[-1].arriving, after.parts[0].leaving)
+
+
+CAP_LEAST, CAP_MOST, CAP_SLACK = 0.0, 5.0, 0.1
+
+
+@checker
+def caps(block: Block) -> Iterator[Check]:
+    """The cap is longer than its armhole by the ease that was wanted."""
+    if block.cap is None:
+        return
+    armhole, wanted = block.cap
+    length = block.piece("sleeve").edge("cap").length
+    ease = length - armhole
+    off = abs(ease - wanted)
+    verdict: Verdict = "true" if off <= CAP_SLACK + FINE and CAP_LEAST - FINE <= ease <= CAP_MOST + CAP_SLACK else "not"
+    words = say("{0} on armhole {1}", length, armhole)
+    tail = say("Wanted was {0s}; gather it between the pitch notches, more at the back.", wanted)
+    yield Check(
+        "cap.ease",
+        "seams",
+        "Cap in its armhole",
+        verdict,
+        "signed",
+        ease,
+        CAP_SLACK,
+        words,
+        words.stopped + tail,
+        ("sleeve.cap",),
+        "ease",
+    )
+
+
+@checker
+def hands(block: Block) -> Iterator[Check]:
+    """The closed hand passes the hem of a sleeve."""
+    if block.hand is None:
+        return
+    girth = block.piece("sleeve").edge("wrist").length
+    spare = girth - block.hand
+    verdict: Verdict = "true" if spare >= -FINE else "look"
+    words = say("{0} on hand {1}", girth, block.hand)
+    tail = (
+        say("The hand passes.")
+        if verdict == "true"
+        else say("The hand does not pass: widen the hem, or leave an opening of {0u}.", 8.0)
+    )
+    yield Check(
+        "hand.passes",
+        "movement",
+        "Hand through the hem",
+        verdict,
+        "signed",
+        spare,
+        0.0,
+        words,
+        words.stopped + tail,
+        ("sleeve.wrist",),
+        "spare",
+    )

@@ -1,0 +1,346 @@
+"""Sleeves for an armhole: the guide box and the triangle, each solved until the cap fits.
+
+Neither is drawn without its armhole. A high cap is narrow and hangs clean, a low one is wide and lets the arm rise.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+
+from widehem.core.drafting.cap import HIGH, LOW, Armhole, cap_curve, rest_angle, solve
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.option import Choice, Option
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.units import say
+
+BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
+SHARE = {"high": 1.0, "middle": 2 / 3, "low": 1 / 3}
+LEAST_OVER_ARM = 2.0
+PROFILES = {
+    "one": ((1 / 4, 1.6), (1 / 2, 0.0), (7 / 8, -0.5)), "one_front": ((1 / 4, 1.6), (1 / 2, 0.0), (3 / 4, -1.6)),
+    "two": ((1 / 4, 1.6), (1 / 2, 0.6), (3 / 4, -1.0)), "two_front": ((1 / 4, 1.9), (1 / 2, 0.5), (3 / 4, -1.3)),
+}  # fmt: skip
+
+EASE = (
+    Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round, of a high cap; a lower cap is wider", 2.0, 15.0, 0.5, least=3.0),
+    Option("cap", "Cap ease", "length", 2.5, "eased into the armhole; 1.3 to 5 in woven cloth, less in crisp, none in jersey", 0.0, 5.0, 0.25, least=1.3),
+)  # fmt: skip
+CAP = Option(
+    "cap_height", "Cap", "choice", "high", "how high it is decides how the arm lifts",
+    choices=(
+        Choice("high", "High", "tailored, hands down: narrow, hangs clean"),
+        Choice("middle", "Middle", "two thirds of it: everyday work"),
+        Choice("low", "Low", "one third: sport, dance, fight; wide, with folds when the arm is down"),
+    ),
+)  # fmt: skip
+LENGTH = Option(
+    "length",
+    "Length",
+    "length",
+    None,
+    "from the shoulder tip; to the wrist unless another is set",
+    15.0,
+    90.0,
+    1.0,
+    worked=lambda on: on["arm_length"],
+    uses=("arm_length",),
+)
+HEM = Option(
+    "hem",
+    "Hem width",
+    "length",
+    None,
+    "whole round; the closed hand must pass without an opening",
+    14.0,
+    70.0,
+    0.5,
+    worked=lambda on: on["hand"] + 1,
+    uses=("hand",),
+)
+PROFILE = Option(
+    "profile", "Profile", "choice", "one", "two ways of rounding the triangle",
+    choices=(Choice("one", "First", "the front hollowed deep, the back hardly"), Choice("two", "Second", "fuller in the upper cap, both hollowed")),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Cap:
+    """A solved cap. width: at the bicep line; height; curve from back to front underarm; rounds it took."""
+
+    width: float
+    height: float
+    curve: Path
+    rounds: int
+
+
+Shape = Callable[[float, float], tuple[list[Point], int]]
+
+
+def box_points(width: float, height: float) -> tuple[list[Point], int]:
+    """The nine points of the guide-box cap, from the back underarm, and the number of the crown."""
+    k = height / BOX_AT
+    guide = [
+        Point(0, 0),
+        Point(width / 4, -0.67 * height),
+        Point(width / 2, -height),
+        Point(width * 3 / 4, -height / 2),
+        Point(width, 0),
+    ]
+    points = [guide[0]]
+    for a, b, out in zip(guide, guide[1:], (-0.5 * k, 1.5 * k, 2.0 * k, -1.0 * k), strict=False):
+        points += [_off(a, b, 0.5, out), b]
+    return points, 4
+
+
+def triangle_points(profile: str, width: float, height: float) -> tuple[list[Point], int]:
+    """The points of the triangle cap, from the back underarm, and the number of the crown."""
+    k = height / TRIANGLE_AT
+    back, crown, front = Point(0, 0), Point(width / 2, -height), Point(width, 0)
+    first = [_off(back, crown, 1 - part, out * k) for part, out in reversed(PROFILES[profile])]
+    second = [_off(crown, front, part, out * k) for part, out in PROFILES[f"{profile}_front"]]
+    return [back, *first, crown, *second, front], 4
+
+
+def _off(a: Point, b: Point, part: float, out: float) -> Point:
+    """A point a part of the way from a to b, moved out of the cap square to that line."""
+    way = (b - a).unit()
+    return a.toward(b, part) + Point(way.y, -way.x) * out
+
+
+def draw(sheet: Sheet, shape: Callable[[Sheet], Shape]) -> None:
+    """A sleeve by one of the shapes of cap."""
+    armhole = sheet.armhole
+    assert armhole is not None
+    arm, length, hem = sheet.measure("upper_arm"), sheet.length("length"), sheet.length("hem")
+    points = shape(sheet)
+    width = (arm + sheet.ease("upper_arm")).called("bicep line")
+    ease = (sheet.ease("cap") * SHARE[sheet.choice("cap_height")]).called("cap ease")
+    cap = _cap(sheet, armhole, points, width, ease, length.value, hem.value, arm.value)
+    _draw(sheet, armhole, points, cap, length, hem, arm)
+
+
+def _seams(width: float, hem: float, down: float) -> tuple[Point, Point]:
+    """Directions of both underarm seams, downwards."""
+    aside = (width - hem) / 2
+    return Point(aside, down).unit(), Point(-aside, down).unit()
+
+
+def _curve(points: Shape, length: float, hem: float, width: float, height: float) -> Path:
+    found, crown = points(width, height)
+    return cap_curve(found, crown, *_seams(width, min(hem, width), max(length - height, 1.0)))
+
+
+def _cap(
+    sheet: Sheet, armhole: Armhole, points: Shape, width: Quantity, ease: Quantity, length: float, hem: float, arm: float
+) -> Cap:
+    """Solve the height for the width; for a lower cap take its share of that height and solve the width."""
+    whole, full = armhole.whole, sheet.ease("cap").value
+
+    def of_height(height: float) -> float:
+        return _curve(points, length, hem, width.value, height).length
+
+    with sheet.step(
+        "Bicep line and cap",
+        "The width of the arm with its ease; then the height at which the cap is as long as the armhole and the cap ease.",
+    ):
+        sheet.sum("armhole, front", drawn(armhole.front, "front armhole"))
+        sheet.sum("armhole, back", drawn(armhole.back, "back armhole"))
+        sheet.sum("bicep line of a high cap", width)
+        found = solve(of_height, whole + full, LOW * whole, min(HIGH * whole, length - 4))
+        if found is None:
+            flat = of_height(LOW * whole)
+            if flat > whole + full:
+                words = say(
+                    "A flat cap over a sleeve {0} wide is {1} long already, the armhole with its ease only {2u}: the sleeve is too wide for it. Read the upper arm again, or give less ease.",
+                    width.value,
+                    flat,
+                    whole + full,
+                )
+            else:
+                words = say(
+                    "No cap {0} wide reaches the armhole with its ease, {1u}: the armhole is too large for this arm. Give the sleeve more ease, or draw a smaller armhole.",
+                    width.value,
+                    whole + full,
+                )
+            raise CannotDraft(("upper_arm",), words)
+        height, rounds = found
+        share = SHARE[sheet.choice("cap_height")]
+        wide = width.value
+        if share < 1:
+            height *= share
+            lower = height
+
+            def of_width(trial: float) -> float:
+                return _curve(points, length, hem, trial, lower).length
+
+            again = solve(of_width, whole + ease.value, arm + LEAST_OVER_ARM, whole + ease.value)
+            if again is None:
+                raise CannotDraft(
+                    ("upper_arm",),
+                    say("No width keeps {0} over the arm with a cap {1u} high: take a higher cap.", LEAST_OVER_ARM, height),
+                )
+            wide, more = again
+            rounds += more
+        sheet.sum("cap ease", ease)
+        sheet.sum("cap height", drawn(height, "cap height"))
+        sheet.sum("bicep line", drawn(wide, "bicep line"))
+    return Cap(wide, height, _curve(points, length, hem, wide, height), rounds)
+
+
+def _draw(sheet: Sheet, armhole: Armhole, points: Shape, cap: Cap, length: Quantity, hem: Quantity, arm: Quantity) -> None:
+    found, crown = points(cap.width, cap.height)
+    down = length.value - cap.height
+    wrist = min(hem.value, cap.width)
+    left, right = (cap.width - wrist) / 2, (cap.width + wrist) / 2
+    a, b, top = Point(0, 0), Point(cap.width, 0), found[crown]
+    with sheet.step("Guides", "Bicep line, centre line and the straight guides of the cap."):
+        sheet.line(
+            "bicep_guide",
+            "Bicep line",
+            Path.through(a, b),
+            role="balance",
+            kind="level",
+            edge="bicep",
+            figure=drawn(cap.width, "bicep line"),
+            piece="sleeve",
+        )
+        sheet.line("centre_guide", "Centre line", Path.through(top, Point(cap.width / 2, down)), figure=length, piece="sleeve")
+        sheet.line("cap_guide", "Guides of the cap", Path.through(a, *(found[i] for i in _guide(found)), b), piece="sleeve")
+        sheet.point("back_underarm", "Back underarm", a, "A", piece="sleeve")
+        sheet.point("front_underarm", "Front underarm", b, "B", piece="sleeve")
+        sheet.point("crown", "Crown", top, "C", figure=drawn(cap.height, "cap height"), piece="sleeve")
+        sheet.sum("length", length)
+    with sheet.step(
+        "Cap",
+        "One curve through all points: at each it runs as its neighbours lie, level at the crown, square to the seams under the arm.",
+    ):
+        sheet.line(
+            "cap_line", "Cap", cap.curve, role="finished", figure=drawn(cap.curve.length, "cap"), piece="sleeve", edge="cap"
+        )
+        whole = drawn(cap.curve.length - armhole.whole, "cap longer than the armhole")
+        gap_at, gap = _shoulder_notch(cap.curve, armhole)
+        sheet.point(
+            "shoulder_notch",
+            "Shoulder notch",
+            cap.curve.place(gap_at).point,
+            "S",
+            figure=drawn(gap, "ease between the marks"),
+            piece="sleeve",
+        )
+        sheet.sum("cap", drawn(cap.curve.length, "cap"))
+        sheet.sum("cap ease come out", whole)
+        sheet.sum(
+            "hangs straight at, degrees", Quantity(round(rest_angle(cap.height, armhole.whole)), plain=True, source="constant")
+        )
+    _finish(sheet, armhole, cap, down, left, right, arm, gap_at)
+    if sheet.choice("cap_height") != "high":
+        sheet.note(
+            say(
+                "A lower cap is wider, {0u} at the bicep line, and lets the arm rise; with the arm down it hangs in folds.",
+                cap.width,
+            )
+        )
+
+
+def _guide(found: list[Point]) -> tuple[int, ...]:
+    return tuple(range(2, len(found) - 2, 2))
+
+
+def _shoulder_notch(curve: Path, armhole: Armhole) -> tuple[float, float]:
+    """Where the shoulder notch stands along the cap from the back underarm, and the ease that lies about it, cm."""
+    gap = curve.length - armhole.whole
+    return armhole.back + gap / 2, gap
+
+
+def _finish(
+    sheet: Sheet, armhole: Armhole, cap: Cap, down: float, left: float, right: float, arm: Quantity, notch: float
+) -> None:
+    with sheet.step(
+        "Seams and hem", "Both underarm seams alike from the bicep line to the hem, never narrower than the hand can pass."
+    ):
+        back_seam, front_seam = (
+            Path.through(Point(left, down), Point(0, 0)),
+            Path.through(Point(cap.width, 0), Point(right, down)),
+        )
+        hem_line = Path.through(Point(right, down), Point(left, down))
+        edges = (
+            Edge("underarm_back", (back_seam,)), Edge("cap", (cap.curve,)), Edge("underarm_front", (front_seam,)), Edge("wrist", (hem_line,), (), "hem"),
+        )  # fmt: skip
+        for edge in (edges[0], edges[2], edges[3]):
+            title = {"underarm_back": "Back underarm seam", "underarm_front": "Front underarm seam", "wrist": "Hem"}[edge.name]
+            sheet.line(
+                f"sleeve_{edge.name}",
+                title,
+                edge.parts[0],
+                role="finished",
+                figure=drawn(edge.length, title.lower()),
+                piece="sleeve",
+                edge=edge.name,
+            )
+        sheet.sum("underarm seam", drawn(back_seam.length, "underarm seam"))
+        sheet.sum("hem", drawn(hem_line.length, "hem"))
+    sheet.rub_out("cap_guide")
+    piece = Piece("sleeve", "Sleeve", edges, {"bicep": 0.0}, "pair", "")
+    along = cap.curve.length
+    pitch = (
+        PitchNotch("sleeve", "cap", armhole.back / 3, "pitch, back", 2),
+        PitchNotch("sleeve", "cap", along - armhole.front / 3, "pitch, front", 1),
+        PitchNotch("sleeve", "cap", notch, "shoulder", 1),
+    )
+    hand = sheet.chart.get("hand")
+    sheet.block = Block(
+        (piece,),
+        (Seam("underarm", "Underarm seam", (EdgeName("sleeve", "underarm_back"),), (EdgeName("sleeve", "underarm_front"),)),),
+        (Level("bicep", "Upper arm", arm.value, cap.width - arm.value, 3.0, 0.1, around=1),),
+        pitch=pitch,
+        cap=(armhole.whole, sheet.ease("cap").value * SHARE[sheet.choice("cap_height")]),
+        hand=hand,
+    )
+
+
+def _box(_sheet: Sheet) -> Shape:
+    return box_points
+
+
+def _triangle(sheet: Sheet) -> Shape:
+    return partial(triangle_points, sheet.choice("profile"))
+
+
+NEEDS = (
+    Need("upper_arm", "the width of the sleeve"),
+    Need("arm_length", "the length, unless another is set", "length"),
+    Need("hand", "the hem, unless another is set", "hem"),
+)
+GUIDE_BOX = register(
+    Method(
+        "sleeve.guide_box",
+        "Guide-box sleeve",
+        "Sleeves",
+        "A box quartered by verticals, with pitch points on the quarter lines; for a given armhole, solved until the cap fits.",
+        NEEDS,
+        (CAP, LENGTH, HEM),
+        EASE,
+        lambda sheet: draw(sheet, _box),
+        for_armhole=True,
+    )
+)
+TRIANGLE = register(
+    Method(
+        "sleeve.triangle",
+        "Triangle sleeve",
+        "Sleeves",
+        "A triangle on the bicep line, its sides rounded by one of two profiles; for a given armhole, solved until the cap fits.",
+        NEEDS,
+        (CAP, PROFILE, LENGTH, HEM),
+        EASE,
+        lambda sheet: draw(sheet, _triangle),
+        for_armhole=True,
+    )
+)
