@@ -179,9 +179,7 @@ GARMENTS = (
     Garment("Gown skirt of the magistrate", "Cosmo Plate", {"length": "104 cm"}, {"waist": "2 cm"}, over="belly pad and shirt"),
     Garment("Heron bodice", "Runa Sable", method="bodice.measured", over="body suit"),
     Garment("Heron sleeve", "Runa Sable", {"cap_height": "low"}, method="sleeve.triangle", bodice="Heron bodice"),
-    Garment(
-        "Smock of the deckhand", "Gideon Fenn", {"fold_chest": "0.6 cm", "raise_underarm": "0.6 cm"}, method="bodice.plain"
-    ),
+    Garment("Smock of the deckhand", "Gideon Fenn", {"fold_chest": "0.7 cm"}, method="bodice.plain"),
 )
 
 HOUSE_LIST = (

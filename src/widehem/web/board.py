@@ -210,9 +210,21 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         lens=lens_frame(made, step),
         slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),
         tally=tally(made.checks),
+        mends=_mends(made, state, to),
         next=_next(docket, made, step, to),
     )
     return render_template("draft.html", **context)
+
+
+def _mends(made: Draft, state: BoardState, to: Any) -> dict[str, list[tuple[str, str]]]:
+    """For each check that is not true, what would true it: words, and where pressing leads. Taking it back is the way back."""
+    found: dict[str, list[tuple[str, str]]] = {}
+    for check in made.checks:
+        for mend in made.method.mends.get(check.name, ()) if check.verdict != "true" else ():
+            if state.settings.get(OPTION + mend.option) != mend.value:
+                href = to(tried=state.with_setting(OPTION + mend.option, mend.value).tried, slip="checks", lit=check.name)
+                found.setdefault(check.name, []).append((mend.words, href))
+    return found
 
 
 QUICK = ("length",)  # the options that stand under the steps, beside the ease

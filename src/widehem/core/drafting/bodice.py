@@ -16,6 +16,7 @@ from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import OUT, PLACES, Gap, Stretch, Walk, cut_walk, ring_edges, share_out_dart
 from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
+from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.piece import Block, Edge, EdgeKind, EdgeName, Level, Piece, PitchNotch, Seam
@@ -98,7 +99,7 @@ def draw_waist(
     start, side_in, darts = Point(0.0, level), lean.side, lean.dart
     true_at_side = true_at_side or not middles
     made = None
-    for _ in range(4):
+    for _ in range(8):
         end = side_waist(half.under, level, side_in, lean.down)
         plans = []
         guide = Point(end.x, level)
@@ -126,6 +127,20 @@ def draw_waist(
         *(Stretch("waist", part.reverse()) for part in reversed(made.parts)),
     )
     half.gaps["waist"] = [Gap(dart.name, dart.point) for dart in made.darts]
+    _square_underarm(half)
+
+
+def _square_underarm(half: Half) -> None:
+    """Turn the last bit of the armhole square to the side as it leans now."""
+    at = max(i for i, stretch in enumerate(half.walk) if stretch.edge == "armhole")
+    path = half.walk[at].path
+    last = path.segments[-1]
+    assert isinstance(last, Cubic)
+    arriving = (half.waist - half.under).square().unit()
+    if arriving.dot(last.end - last.start) < 0:
+        arriving = -arriving
+    squared = Cubic(last.start, last.out, last.end - arriving * last.end.to(last.into), last.end)
+    half.walk = (*half.walk[:at], Stretch("armhole", Path((*path.segments[:-1], squared))), *half.walk[at + 1 :])
 
 
 def place_dart(half: Half, bust_point: Point, angle: float, shares: dict[str, float], below: float) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from widehem.core.body.catalogue import names
@@ -34,11 +34,20 @@ class Need:
 
 
 @dataclass(frozen=True)
+class Mend:
+    """A setting that trues something: words for the press, the option and what it is set to (with its unit)."""
+
+    words: str
+    option: str
+    value: str
+
+
+@dataclass(frozen=True)
 class Method:
     """A way of drafting.
 
     rules: the version of its rules, kept with every saved draft. body: makes the body that is drawn for from the chart.
-    for_armhole: it is drawn for the armhole of a bodice.
+    for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a check, what would true it.
     """
 
     code: str
@@ -52,6 +61,7 @@ class Method:
     rules: int = 1
     body: Callable[[Chart], Chart] | None = None
     for_armhole: bool = False
+    mends: Mapping[str, tuple[Mend, ...]] = field(default_factory=dict)
 
     def option(self, code: str) -> Option:
         for option in self.options:

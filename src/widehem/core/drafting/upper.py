@@ -40,6 +40,16 @@ def front_neck(pit: Point, snp: Point, shoulder: Point) -> Path:
     return Path((curve_between(pit, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_DOWN * deep),))
 
 
+def deep_enough(pit: Point, snp: Point, shoulder: Point, back: float, neck: float) -> Point:
+    """The pit of the neck, lowered until the neckline is no tighter than the neck. back: the half back neck, cm."""
+    for _ in range(12):
+        short = neck / 2 - back - front_neck(pit, snp, shoulder).length
+        if short <= 0:
+            break
+        pit = Point(pit.x, pit.y + 1.1 * short + 0.005)
+    return pit
+
+
 def armhole(tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: Point, side_way: Point, hollow: float) -> Path:
     """From the shoulder tip over the chest point to the underarm: one cubic each.
 

@@ -192,7 +192,7 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
         return _px(
             spot.point, f'<text class="{look} along" y="{y}">{escape(mark.title.lower())}</text>', _upright(spot.direction)
         )
-    if mark.kind == "level":
+    if mark.kind == "level" and mark.piece != "front":
         at = path.place(1.0).point
         return (
             f'<g class="levels">{_px(at, f"""<text class="{look} t-start" y="-6">{escape(mark.title.lower())}</text>""")}</g>'
@@ -201,7 +201,7 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
 
 
 _EDGE_WORDS = {
-    "side": "side seam", "hem": "hem", "shoulder": "shoulder", "armhole": "armhole", "neck": "neck", "cap": "cap", "wrist": "hem",
+    "side": "side seam", "hem": "hem", "shoulder": "shoulder", "cap": "cap", "wrist": "hem",
     "underarm_back": "underarm", "underarm_front": "underarm",
 }  # fmt: skip
 EDGE_ROOM = 70  # pixels an edge needs for its words
@@ -270,8 +270,11 @@ def _name(draft: Draft, name: str, scale: float) -> str:
     piece = draft.block.piece(name)
     left, top, right, bottom = piece.bounds
     middle = Point((left + right) / 2, top + (bottom - top) * 0.57)
+    if "bust" in piece.levels:  # above the bust line, on the centre's side of the darts
+        aside = 0.36 if piece.edge(piece.centre).start.x - left < right - piece.edge(piece.centre).start.x else 0.74
+        middle = Point(left + (right - left) * aside, top + (piece.levels["bust"] - top) * 0.62)
     words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text>'
-    if (right - left) * scale > NOTE_ROOM:
+    if (right - left) * scale > NOTE_ROOM and "bust" not in piece.levels:
         note = "half, no allowances" if piece.centre else "no allowances"
         words += f'<text class="t-note" y="22">{note}</text>'
     return _px(middle, words)

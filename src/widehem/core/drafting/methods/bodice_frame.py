@@ -9,7 +9,18 @@ from widehem.core.drafting.bodice import Board
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.upper import Gap, Stretch, Walk, back_neck, cut_walk, front_neck, moved, shoulder_sine, square_down
+from widehem.core.drafting.upper import (
+    Gap,
+    Stretch,
+    Walk,
+    back_neck,
+    cut_walk,
+    deep_enough,
+    front_neck,
+    moved,
+    shoulder_sine,
+    square_down,
+)
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.units import say
@@ -158,7 +169,10 @@ def upper_frame(sheet: Sheet, board: Board, drop: Quantity | None = None) -> Fra
             sheet.sum(width.name, width)
         sheet.sum("slope, degrees", Quantity(round(math.degrees(math.atan2(way.y, way.x)), 1), plain=True, source="constant"))
     point = _bust_point(sheet, snp_front, wide_front.value)
-    back_curve, front_curve = back_neck(Point(0, 0), snp_back, way), front_neck(pit, snp_front, way)
+    back_curve = back_neck(Point(0, 0), snp_back, way)
+    pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value)
+    front_curve = front_neck(pit, snp_front, way)
+    sheet.points["pit"] = board.spot("front", pit)
     return Frame(
         depth, waist, way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front, point,
         back_curve, front_curve, shoulder.value, school,

@@ -24,7 +24,7 @@ from widehem.core.drafting.bodice import (
     show_half,
     side_waist,
 )
-from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.method import Mend, Method, Need, register
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
 from widehem.core.drafting.quantity import Quantity, drawn
@@ -203,7 +203,9 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
                 ("front_shoulder_outer", "Outer shoulder, turned", Path.through(middle, tip)), ("front_shoulder_inner", "Inner shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),
             ):  # fmt: skip
                 sheet.line(name, title, board.path("front", way), piece="front")
-            sheet.point("front_chest_turned", "Front chest point, turned", board.spot("front", chest), "K", piece="front")
+            sheet.rub_out("front_chest", "front_tip")
+            sheet.point("front_chest_turned", "Front chest point, turned", board.spot("front", chest), "N", piece="front")
+            sheet.point("front_tip_turned", "Front shoulder tip, turned", board.spot("front", tip), "S", piece="front")
         sheet.sum("angle at the bust point, degrees", angle_words(asked))
         if angle > asked:
             sheet.sum("added for balance, degrees", angle_words(angle - asked))
@@ -352,8 +354,12 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
     pieces = [piece_of(half, board, levels, opening, f"Bodice {half.name}") for half in (back, front)]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(
-            *(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"), "front_chest_turned"
+            *(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"),
+            *("front_chest", "front_tip", "front_chest_turned", "front_tip_turned"),
         )
+        hole = [stretch.path for stretch in front.walk if stretch.edge == "armhole"]
+        sheet.point("front_tip_now", "Front shoulder tip", board.spot("front", hole[0].start), "S", piece="front")
+        sheet.point("front_chest_now", "Front chest point", board.spot("front", hole[0].segments[0].end), "N", piece="front")
         for piece, half in zip(pieces, (back, front), strict=True):
             show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
@@ -378,6 +384,12 @@ NEEDS = (
     Need("snp_waist_front", "how high the front shoulder rises"),
     Need("shoulder_slope", "how steep the shoulder is", instead="shoulder_drop"),
 )
+MENDS = {
+    "darts.intake": (
+        Mend("Share the bust dart between shoulder and waist", "dart_place", "shared"),
+        Mend("Two waist darts in each piece", "waist_darts", "two"),
+    )
+}
 METHOD = register(
     Method(
         "bodice.measured",
@@ -388,5 +400,6 @@ METHOD = register(
         DARTED,
         EASE,
         draw,
+        mends=MENDS,
     )
 )

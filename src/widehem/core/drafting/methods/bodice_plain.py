@@ -6,13 +6,13 @@ import math
 from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import APART, Board, Half, Lean, block_of, draw_waist, piece_of, show_half
-from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.method import Mend, Method, Need, register
 from widehem.core.drafting.methods.bodice_options import OPENING
 from widehem.core.drafting.option import Choice, Option
 from widehem.core.drafting.quantity import Quantity, drawn, smaller_of
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, front_neck
+from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, deep_enough, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.units import say
@@ -73,7 +73,7 @@ def draw(sheet: Sheet) -> None:
     back_top, front_top = _shoulders(sheet, board, waist)
     halves = []
     for name, top in (("back", back_top), ("front", front_top)):
-        halves.append(_half(sheet, name, top, width.value, level.value, waist, lean, board))
+        halves.append(_half(sheet, name, top, back_top, width.value, level.value, waist, lean, board))
     _finish(sheet, halves[0], halves[1], board, level.value, waist, lean)
 
 
@@ -236,7 +236,9 @@ def _tip_height(sheet: Sheet, half: float, rise: float, waist: float) -> float:
     return down
 
 
-def _half(sheet: Sheet, name: str, top: _Top, width: float, level: float, waist: float, lean: Lean, board: Board) -> Half:
+def _half(
+    sheet: Sheet, name: str, top: _Top, back_top: _Top, width: float, level: float, waist: float, lean: Lean, board: Board
+) -> Half:
     hollow = sheet.length(f"hollow_{name}")
     folded = sheet.length("fold_chest").value if name == "front" else 0.0
     raised = sheet.length("raise_underarm").value if name == "front" else 0.0
@@ -258,7 +260,11 @@ def _half(sheet: Sheet, name: str, top: _Top, width: float, level: float, waist:
         "Straight down from the tip to the bust line; the middle of that guide, moved in by the hollow, is the chest point. Both curves run through it.",
     ):
         deep = sheet.length("neck_depth")
-        centre_top = Point(0.0, 0.0) if name == "back" else Point(0.0, snp.y + deep.value)
+        centre_top = Point(0.0, 0.0)
+        if name == "front":
+            back_way = (back_top.tip - back_top.snp).unit()
+            behind = back_neck(centre_top, back_top.snp, back_way).length
+            centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, sheet.measure("neck").value)
         neck = back_neck(centre_top, snp, way) if name == "back" else front_neck(centre_top, snp, way)
         lean_out = Lean(lean.side, 0.0, 0, lean.down)
         side_way = Point(-lean.side, waist - level)
@@ -344,5 +350,11 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
+        mends={
+            "armhole.balance": (
+                Mend("Fold 0.7 cm out across the chest", "fold_chest", "0.7 cm"),
+                Mend("Raise the front underarm by 0.7 cm", "raise_underarm", "0.7 cm"),
+            )
+        },
     )
 )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.estimates import estimate
 from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.bodice_measured import MENDS
 from widehem.core.drafting.methods.bodice_measured import draw as draw_measured
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
 from widehem.core.drafting.sheet import Sheet
@@ -47,5 +48,6 @@ METHOD = register(
         EASE,
         draw,
         body=by_the_table,
+        mends=MENDS,
     )
 )
