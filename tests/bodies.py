@@ -3,6 +3,8 @@
 from hypothesis import strategies as st
 
 from widehem.core.body.chart import Chart, chart_of
+from widehem.core.body.estimates import estimate
+from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.method import METHODS, Draft, draft
 
 # build: waist, hip, waist_hip, waist_knee, height
@@ -54,3 +56,46 @@ skirt_settings = st.fixed_dictionaries(
     },
 )
 skirt_ease = st.fixed_dictionaries({}, optional={"waist": st.floats(0, 2), "hip": st.floats(2, 6)})
+
+# upper bodies: figure table and the five measures they are known by
+UPPER = {
+    "typical": ("curved", {"height": 164, "bust": 88, "high_bust": 83, "waist": 69, "hip": 94}),
+    "full": ("curved", {"height": 166, "bust": 116, "high_bust": 104, "waist": 98, "hip": 118}),
+    "slight": ("curved", {"height": 160, "bust": 80, "high_bust": 77, "waist": 60, "hip": 85}),
+    "straight": ("straight", {"height": 182, "bust": 100, "high_bust": 98, "waist": 86, "hip": 98}),
+    "child": ("child", {"height": 128, "bust": 66, "high_bust": 66, "waist": 60, "hip": 70}),
+}
+
+
+def upper_chart(figure: str, known: dict[str, float], **changes: float) -> Chart:
+    """A whole chart: what is known, and everything else as the figure table has it, read to a millimetre."""
+    table = TABLES[figure]
+    found = estimate(chart_of(known, figure=figure), table).found
+    return chart_of({**{code: round(e.cm, 1) for code, e in found.items()}, **known, **changes}, figure=figure)
+
+
+def upper_build(build: str = "typical", **changes: float) -> Chart:
+    figure, known = UPPER[build]
+    return upper_chart(figure, known, **changes)
+
+
+@st.composite
+def upper_bodies(draw: st.DrawFn) -> Chart:
+    """The chart of any upper body there might be: full, slight, broad, a child, read with the usual errors."""
+    figure = draw(st.sampled_from(["curved", "straight", "child"]))
+    bust = draw(st.floats(55, 80) if figure == "child" else st.floats(76, 140))
+    cup = draw(st.floats(0, {"curved": 14, "straight": 6, "child": 2}[figure]))
+    known = {
+        "height": draw(st.floats(105, 150) if figure == "child" else st.floats(148, 200)),
+        "bust": bust,
+        "high_bust": bust - cup,
+        "waist": bust * draw(st.floats(0.62, 1.08)),
+        "hip": bust * draw(st.floats(0.85, 1.2)),
+    }
+    known = {code: round(value, 1) for code, value in known.items()}
+    exact = upper_chart(figure, known)
+    off = {
+        code: draw(st.floats(-0.8, 0.8))
+        for code in ("across_back", "across_chest", "armscye_depth", "bust_depth", "snp_waist_front", "shoulder")
+    }
+    return upper_chart(figure, known, **{code: round(exact.values[code] + by, 1) for code, by in off.items()})

@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
-from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 
@@ -28,25 +29,38 @@ class Armhole:
         return self.front + self.back
 
 
-def cap_curve(points: Sequence[Point], crown: int, back_seam: Point, front_seam: Point) -> Path:
-    """A curve from the back underarm over the cap points to the front underarm.
+def cap_curve(points: Sequence[Point], back_seam: Point, front_seam: Point) -> Path:
+    """A curve from the back underarm over the cap points to the front underarm, without a bump.
 
-    At each point it runs parallel to the line between its neighbours, level at the crown, square to the underarm seams at its
-    ends. crown: the number of that point. back_seam, front_seam: directions of the underarm seams, downwards.
+    One cubic between two points, the bend the same on both sides of each: a spline over the lengths of the straights, square to
+    the underarm seams at its ends. back_seam, front_seam: directions of the seams, downwards.
     """
-    last = len(points) - 1
-    ways = []
-    for i in range(last + 1):
-        if i == 0:
-            way = Point(back_seam.y, -back_seam.x)
-        elif i == last:
-            way = Point(front_seam.y, -front_seam.x)
-        elif i == crown:
-            way = Point(1.0, 0.0)
-        else:
-            way = points[i + 1] - points[i - 1]
-        ways.append(way.unit())
-    return Path(tuple(curve_between(points[i], ways[i], points[i + 1], ways[i + 1]) for i in range(last)))
+    steps = [a.to(b) for a, b in pairwise(points)]
+    first, last = Point(back_seam.y, -back_seam.x).unit(), Point(front_seam.y, -front_seam.x).unit()
+    ways = _spline(points, steps, first, last)
+    return Path(
+        tuple(
+            Cubic(a, a + v * (step / 3), b - w * (step / 3), b)
+            for a, b, v, w, step in zip(points, points[1:], ways, ways[1:], steps, strict=False)
+        )
+    )
+
+
+def _spline(points: Sequence[Point], steps: Sequence[float], first: Point, last: Point) -> list[Point]:
+    """The speeds at the points at which the bend runs on over each, the ends given: a tridiagonal system, solved by sweeping."""
+    count = len(points)
+    over: list[float] = [0.0]
+    sums: list[Point] = [first]
+    for i in range(1, count - 1):
+        before, after = steps[i - 1], steps[i]
+        right = ((points[i] - points[i - 1]) * (after / before) + (points[i + 1] - points[i]) * (before / after)) * 3
+        whole = 2 * (before + after) - after * over[i - 1]
+        over.append(before / whole)
+        sums.append((right - sums[i - 1] * after) * (1 / whole))
+    ways = [last]
+    for i in range(count - 2, 0, -1):
+        ways.append(sums[i] - ways[-1] * over[i])
+    return [first, *reversed(ways)]
 
 
 def solve(length: Callable[[float], float], want: float, low: float, high: float) -> tuple[float, int] | None:

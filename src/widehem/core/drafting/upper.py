@@ -188,4 +188,6 @@ def _dart(gap: Gap, edge: str, before: Path, after: Path, place: Transform) -> D
         cap = turned.reverse() if turned is not None else None
     straight = Path.through(first, middle + (middle - point).unit() * 0.3, second)
     length = point.to(middle)
-    return Dart(gap.name, edge, point, first, second, middle, first.to(second), length, cap or straight, apex)
+    return Dart(
+        gap.name, edge, point, first, second, middle, first.to(second), length, cap or straight, apex if gap.short else None
+    )

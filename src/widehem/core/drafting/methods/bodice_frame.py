@@ -222,7 +222,7 @@ def refuse_frame(sheet: Sheet, frame: Frame, strip: Quantity) -> None:
     if strip < least:
         raise CannotDraft(
             ("across_back", "across_chest", "high_bust"),
-            say("Only {0} is left under the arm, at least {1} is wanted: across back {2} or across chest {3} is too wide for high bust {4u}.",
+            say("Only {0} is left under the arm, at least {1} is wanted: across back {2} or across chest {3} is too wide for high bust {4u}. Read all three again, or give more bust ease.",
                 strip.value, least, read["across_back"], read["across_chest"], read["high_bust"]),
         )  # fmt: skip
     if frame.depth.value > frame.waist - 6:

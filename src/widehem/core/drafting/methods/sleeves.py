@@ -133,8 +133,8 @@ def _seams(width: float, hem: float, down: float) -> tuple[Point, Point]:
 
 
 def _curve(points: Shape, length: float, hem: float, width: float, height: float) -> Path:
-    found, crown = points(width, height)
-    return cap_curve(found, crown, *_seams(width, min(hem, width), max(length - height, 1.0)))
+    found, _ = points(width, height)
+    return cap_curve(found, *_seams(width, min(hem, width), max(length - height, 1.0)))
 
 
 def _cap(
@@ -219,7 +219,7 @@ def _draw(sheet: Sheet, armhole: Armhole, points: Shape, cap: Cap, length: Quant
         sheet.sum("length", length)
     with sheet.step(
         "Cap",
-        "One curve through all points: at each it runs as its neighbours lie, level at the crown, square to the seams under the arm.",
+        "One curve through all points, its bend running on over each, square to the seams under the arm.",
     ):
         sheet.line(
             "cap_line", "Cap", cap.curve, role="finished", figure=drawn(cap.curve.length, "cap"), piece="sleeve", edge="cap"
