@@ -11,7 +11,23 @@ from werkzeug.exceptions import HTTPException
 from widehem import __version__
 from widehem.core.output.photo import LARGEST_FILE
 from widehem.store.database import Store
-from widehem.web import board, charts, company, files, listen, lists, measure, paper, people, sheet, show, tables, wearer
+from widehem.web import (
+    board,
+    charts,
+    company,
+    compare,
+    files,
+    listen,
+    lists,
+    measure,
+    paper,
+    people,
+    schools,
+    sheet,
+    show,
+    tables,
+    wearer,
+)
 
 POLICY = "; ".join(
     (
@@ -60,7 +76,22 @@ def create_app(store: Store) -> Flask:
     app.before_request(_room_for_photos)
     CSRFProtect(app).exempt(listen.device)
     show.set_up(app)
-    for station in (people, wearer, measure, sheet, charts, listen, lists, tables, board, paper, files, company):
+    for station in (
+        people,
+        wearer,
+        schools,
+        measure,
+        sheet,
+        charts,
+        listen,
+        lists,
+        tables,
+        board,
+        compare,
+        paper,
+        files,
+        company,
+    ):
         app.register_blueprint(station.pages)
     app.register_blueprint(listen.device)
     app.register_error_handler(CSRFError, _csrf)

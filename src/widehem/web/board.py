@@ -75,11 +75,11 @@ def load(docket_id: int) -> Work:
         changed = changed_since(session, docket) if docket.chart_id else ()
         method, chart = METHODS[docket.method], core_chart(session, row)
         bodice = find_docket(session, docket.bodice_id) if method.for_armhole and docket.bodice_id else None
-        armhole = _armhole(session, bodice) if bodice else None
+        armhole = armhole_now(session, bodice) if bodice else None
         return Work(docket, row, chart, method, changed, armhole, bodice)
 
 
-def _armhole(session: Session, bodice: Docket) -> Armhole | None:
+def armhole_now(session: Session, bodice: Docket) -> Armhole | None:
     """The armhole of a bodice as it is kept now; None while it cannot be drawn."""
     chart = core_chart(session, chart_drawn_on(session, bodice))
     try:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.estimates import estimate
+from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import Draft, Method, draft
 from widehem.core.drafting.option import OptionError, Value
 from widehem.core.drafting.refusal import CannotDraft
@@ -34,7 +35,12 @@ def filled_in(chart: Chart) -> Chart:
 
 
 def what_moves(
-    method: Method, chart: Chart, code: str, options: Mapping[str, Value] | None = None, ease: Mapping[str, Value] | None = None
+    method: Method,
+    chart: Chart,
+    code: str,
+    options: Mapping[str, Value] | None = None,
+    ease: Mapping[str, Value] | None = None,
+    armhole: Armhole | None = None,
 ) -> tuple[Move, ...]:
     """Edges that change when this measure is a centimetre more, the most first; nothing when it cannot be drafted."""
     whole = filled_in(chart)
@@ -43,7 +49,7 @@ def what_moves(
         return ()
     more = whole.with_value(code, Length(ticks_of(value + STEP), "", "cm"))
     try:
-        before, after = _lengths(draft(method, whole, options, ease)), _lengths(draft(method, more, options, ease))
+        before, after = (_lengths(draft(method, body, options, ease, armhole)) for body in (whole, more))
     except (CannotDraft, OptionError):
         return ()
     moves = [

@@ -1,0 +1,146 @@
+"""Compare: a garment laid over the same by another school, another ease, or on another chart; and how touchy it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from flask import Blueprint, abort, render_template, request, url_for
+from markupsafe import Markup
+
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.drafting.compare import ALIGN, Row, compare_drafts, laid_over
+from widehem.core.drafting.method import METHODS, Draft
+from widehem.core.drafting.option import OptionError
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sensitivity import what_moves
+from widehem.core.output.svg_compare import compare_svg
+from widehem.store.charts import charts_of, core_chart
+from widehem.store.models import ChartRow
+from widehem.web.board import Work, load
+from widehem.web.board_state import EASE, OPTION, draft_of, kept_settings, known_setting, values
+from widehem.web.hem import Next, Slot
+from widehem.web.here import current_store
+from widehem.web.selvedge import selvedge
+from widehem.web.show import day, display, figure, said
+
+pages = Blueprint("compare", __name__)
+MOVES_SHOWN = 3
+
+
+@dataclass(frozen=True)
+class Other:
+    """Something a garment can be held against: its code in the address, how it is called, its draft or why there is none."""
+
+    code: str
+    name: str
+    draft: Draft | None
+    trouble: str = ""
+
+
+@pages.get("/dockets/<int:docket_id>/compare")
+def compare(docket_id: int) -> Any:
+    """Two drafts over each other with the table of what differs."""
+    work = load(docket_id)
+    mine = _own(work)
+    choices = _choices(work)
+    wanted = request.args.get("with", next(iter(choices), ""))
+    at = request.args.get("at", "waist")
+    at = at if at in ALIGN else "waist"
+    other = _other(work, wanted, choices) if mine.draft is not None and wanted in choices else None
+    rows: tuple[Row, ...] = ()
+    drawing = box = ""
+    if mine.draft is not None and other is not None and other.draft is not None:
+        rows = compare_drafts(mine.draft, other.draft)
+        drawing, box = compare_svg(laid_over(mine.draft, other.draft, at))
+    differing = [row for row in rows if row.differs]
+    groups: dict[str, list[Row]] = {}
+    for row in rows:
+        groups.setdefault(row.group, []).append(row)
+    show = display()
+    widest = max((abs(row.by) for row in differing if row.by is not None and not row.area), default=0.0)
+    slots = [
+        Slot(
+            "What differs",
+            "look" if differing else "true" if rows else "open",
+            str(len(differing)),
+            f"of {len(rows)}",
+            "figures of both drafts",
+        ),
+        Slot("The most", "look" if widest else "true", figure(show.length(widest)), show.unit, "between two like lengths"),
+    ]
+    return render_template(
+        "compare.html", docket=work.docket, mine=mine, other=other, choices=choices, wanted=wanted, at=at, align=ALIGN, groups=groups,
+        drawing=Markup(drawing), box=box, touchy=_touchy(work) if request.args.get("touchy") == "1" else None, catalogue=CATALOGUE,
+        selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "draft", "compare", work.changed), slots=slots, tally="",
+        next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),
+    )  # fmt: skip
+
+
+def _own(work: Work) -> Other:
+    kept = kept_settings(work.docket.options, work.docket.ease)
+    return _drafted(work, "own", work.docket.name, work.method.code, kept, work)
+
+
+def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, str], on: Work) -> Other:
+    try:
+        return Other(code, name, draft_of(METHODS[method], on.chart, settings, work.armhole))
+    except OptionError as error:
+        return Other(code, name, None, str(error))
+    except CannotDraft as refusal:
+        return Other(code, name, None, said(refusal.saying))
+
+
+def _choices(work: Work) -> dict[str, str]:
+    """What the garment can be held against: other schools, the same with its defaults, the wearer's other charts."""
+    found = {
+        f"method:{method.code}": method.name
+        for method in METHODS.values()
+        if method.group == work.method.group and method.code != work.method.code
+    }
+    if work.docket.options or work.docket.ease:
+        found["defaults"] = "The same with nothing set"
+    with current_store().read() as session:
+        for row in charts_of(session, work.docket.wearer_id):
+            if work.row is None or row.id != work.row.id:
+                found[f"chart:{row.id}"] = f"The same on the chart of {day(row.taken_on)}"
+    return found
+
+
+def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
+    kept = kept_settings(work.docket.options, work.docket.ease)
+    kind, _, code = wanted.partition(":")
+    name = choices[wanted]
+    if kind == "method":
+        shared = {key: text for key, text in kept.items() if known_setting(METHODS[code], key) and _usable(code, key, text)}
+        return _drafted(work, wanted, name, code, shared, work)
+    if kind == "defaults":
+        return _drafted(work, wanted, name, work.method.code, {}, work)
+    with current_store().read() as session:
+        row = session.get(ChartRow, int(code)) if code.isdecimal() else None
+        if row is None or row.wearer_id != work.docket.wearer_id:
+            abort(404)
+        return _drafted(work, wanted, name, work.method.code, kept, work._replace(chart=core_chart(session, row)))
+
+
+def _usable(method: str, key: str, text: str) -> bool:
+    """Whether a setting of one school means the same and is in range in another."""
+    try:
+        values(METHODS[method], {key: text}, key[:2])
+    except OptionError:
+        return False
+    return True
+
+
+def _touchy(work: Work) -> list[tuple[str, list[Any]]]:
+    """For every measure of the garment what one centimetre more moves, the touchiest first."""
+    kept = kept_settings(work.docket.options, work.docket.ease)
+    try:
+        options, ease = values(work.method, kept, OPTION), values(work.method, kept, EASE)
+    except OptionError:
+        return []
+    found = []
+    for code in work.method.uses(work.docket.options):
+        moves = what_moves(work.method, work.chart, code, options, ease, work.armhole)
+        found.append((code, list(moves)))
+    return sorted(found, key=lambda entry: -sum(abs(move.by) for move in entry[1]))
