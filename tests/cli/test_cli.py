@@ -7,6 +7,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
+from tests.bodies import upper_build
 from widehem.cli import main
 
 
@@ -42,6 +43,28 @@ class Cli(unittest.TestCase):
         self.assertEqual(found["ease"]["hip"], 4.0)
         self.assertEqual(found["options"]["length"], 62.5)
         self.assertAlmostEqual(found["girths"][1]["finished"], 98.0)
+
+    def test_a_sleeve_for_a_bodice_or_an_armhole(self):
+        values = {code: round(value, 1) for code, value in upper_build().values.items()}
+        chart = self.write({"unit": "cm", "measures": values}, "upper.json")
+        for method in ("bodice.plain", "bodice.measured", "bodice.proportional", "bodice.cup_wedge"):
+            status, out, _ = self.run_cli("draft", method, "--chart", chart)
+            self.assertEqual((status, json.loads(out)["method"]), (0, method))
+            status, out, _ = self.run_cli("draft", "sleeve.guide_box", "--chart", chart, "--bodice", method)
+            self.assertEqual(status, 0)
+        status, out, _ = self.run_cli("draft", "sleeve.triangle", "--chart", chart, "--armhole", "front=21.5,back=22")
+        cap = next(edge["length"] for edge in json.loads(out)["pieces"][0]["edges"] if edge["name"] == "cap")
+        self.assertAlmostEqual(cap, 43.5 + 2.5, delta=0.1)
+        self.assertEqual(self.run_cli("draft", "sleeve.triangle", "--chart", chart)[0], 3)
+        for wrong in (
+            ("--armhole", "front=21"),
+            ("--armhole", "front=x,back=2"),
+            ("--bodice", "skirt.two_panel"),
+            ("--bodice", "nothing"),
+        ):
+            status, _, words = self.run_cli("draft", "sleeve.triangle", "--chart", chart, *wrong)
+            self.assertEqual(status, 2, wrong)
+            self.assertTrue(words.strip())
 
     def test_a_chart_in_inches_with_fractions(self):
         chart = self.write({"unit": "in", "measures": {"waist": 27, "hip": "38 1/2", "waist_hip": "8¼", "waist_knee": "60 cm"}})

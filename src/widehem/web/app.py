@@ -26,6 +26,7 @@ from widehem.web import (
     sheet,
     show,
     tables,
+    walk,
     wearer,
 )
 
@@ -88,6 +89,7 @@ def create_app(store: Store) -> Flask:
         tables,
         board,
         compare,
+        walk,
         paper,
         files,
         company,

@@ -15,6 +15,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
 from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.ease_plans import PLANS, settings_of
 from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
@@ -211,9 +212,21 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),
         tally=tally(made.checks),
         mends=_mends(made, state, to),
+        ease_plans=_ease_plans(method, state, to),
         next=_next(docket, made, step, to),
     )
     return render_template("draft.html", **context)
+
+
+def _ease_plans(method: Method, state: BoardState, to: Any) -> list[tuple[str, str, str, bool]]:
+    """The named plans of ease: name, what for, where pressing leads, and whether it is in force."""
+    found = []
+    for plan in PLANS.values():
+        trial = state
+        for code, amount in settings_of(plan, method).items():
+            trial = trial.with_setting(EASE + code, f"{amount:g} cm")
+        found.append((plan.name, plan.why, to(tried=trial.tried), trial.settings == state.settings))
+    return found
 
 
 def _mends(made: Draft, state: BoardState, to: Any) -> dict[str, list[tuple[str, str]]]:

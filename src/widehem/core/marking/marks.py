@@ -9,7 +9,6 @@ from shapely import LineString, Polygon, box
 
 from widehem.core.geometry.paths import Place
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.checks.seams import walk_to_level
 from widehem.core.pattern.piece import Block, Dart, Edge, Piece
 
 NOTCH = 0.5  # cm, inwards from the cutting line
@@ -70,13 +69,13 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
             for level, y in piece.levels.items():
                 if level in piece.spans:
                     continue
-                along = walk_to_level(edge, y)
+                along = edge.at_level(y)
                 if along is not None and CLEAR < along < edge.length - CLEAR:
-                    found += _notch(piece, edge.name, f"{level} level", _place(edge, along), cut, count)
+                    found += _notch(piece, edge.name, f"{level} level", edge.place(along), cut, count)
             if amounts[edge.name] > 0 and _meets_hem(piece, edge):
-                found += _notch(piece, edge.name, "hem fold", _place(edge, edge.length), cut)
+                found += _notch(piece, edge.name, "hem fold", edge.place(edge.length), cut)
         if edge.kind == "opening" and block.opening is not None and block.opening.length > 0:
-            found += _notch(piece, edge.name, "opening end", _place(edge, edge.length - block.opening.length), cut)
+            found += _notch(piece, edge.name, "opening end", edge.place(edge.length - block.opening.length), cut)
         if edge.kind == "fold":
             for what, point, way in (
                 ("fold at hem", edge.start, edge.start - edge.end),
@@ -86,19 +85,11 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
                 found.append(Notch(piece.name, edge.name, what, at, at - way.unit() * NOTCH, edge.start.to(point)))
     for pitch in block.pitch:
         if pitch.piece == piece.name:
-            found += _notch(piece, pitch.edge, pitch.what, _place(piece.edge(pitch.edge), pitch.along), cut, pitch.count)
+            found += _notch(piece, pitch.edge, pitch.what, piece.edge(pitch.edge).place(pitch.along), cut, pitch.count)
     if block.opening is not None and block.opening.at == "side":
         side = piece.edge("side")
-        found += _notch(piece, "side", "opening end, left side", _place(side, block.opening.length), cut)
+        found += _notch(piece, "side", "opening end, left side", side.place(block.opening.length), cut)
     return tuple(found)
-
-
-def _place(edge: Edge, along: float) -> Place:
-    for part in edge.parts:
-        if along <= part.length + 1e-9 or part is edge.parts[-1]:
-            return part.place(along)
-        along -= part.length
-    raise AssertionError("an edge has at least one part")
 
 
 def _meets_hem(piece: Piece, edge: Edge) -> bool:

@@ -11,7 +11,7 @@ from typing import Literal
 
 from fontTools.pens.areaPen import AreaPen
 
-from widehem.core.geometry.paths import Path
+from widehem.core.geometry.paths import Path, Place
 from widehem.core.geometry.points import Point
 
 EdgeKind = Literal["seam", "fold", "hem", "opening"]
@@ -85,6 +85,23 @@ class Edge:
     @property
     def end(self) -> Point:
         return self.parts[-1].end
+
+    def place(self, along: float) -> Place:
+        """The spot this far (cm) along the sewn edge, its darts taken out."""
+        for part in self.parts:
+            if along <= part.length + 1e-9 or part is self.parts[-1]:
+                return part.place(along)
+            along -= part.length
+        raise AssertionError("an edge has at least one part")
+
+    def at_level(self, y: float) -> float | None:
+        """How far along, from its start, a level is crossed, cm."""
+        gone = 0.0
+        for part in self.parts:
+            for index, t in part.crossings(Point(0.0, y), Point(1.0, 0.0)):
+                return gone + part.split(index, t)[0].length
+            gone += part.length
+        return None
 
     def paths(self) -> tuple[Path, ...]:
         """The edge as it lies open on paper, dart caps included."""
@@ -189,13 +206,17 @@ class EdgeName:
 
 @dataclass(frozen=True)
 class Seam:
-    """Two chains of edges sewn together. ease: how much longer the first may be, least and most, cm."""
+    """Two chains of edges sewn together. ease: how much longer the first may be, least and most, cm.
+
+    against: the second runs from its end to its start.
+    """
 
     name: str
     title: str
     first: tuple[EdgeName, ...]
     second: tuple[EdgeName, ...]
     ease: tuple[float, float] = (0.0, 0.0)
+    against: bool = False
 
 
 @dataclass(frozen=True)

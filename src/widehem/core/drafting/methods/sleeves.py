@@ -297,7 +297,15 @@ def _finish(
     hand = sheet.chart.get("hand")
     sheet.block = Block(
         (piece,),
-        (Seam("underarm", "Underarm seam", (EdgeName("sleeve", "underarm_back"),), (EdgeName("sleeve", "underarm_front"),)),),
+        (
+            Seam(
+                "underarm",
+                "Underarm seam",
+                (EdgeName("sleeve", "underarm_back"),),
+                (EdgeName("sleeve", "underarm_front"),),
+                against=True,
+            ),
+        ),
         (Level("bicep", "Upper arm", arm.value, cap.width - arm.value, 3.0, 0.1, around=1),),
         pitch=pitch,
         cap=(armhole.whole, sheet.ease("cap").value * SHARE[sheet.choice("cap_height")]),

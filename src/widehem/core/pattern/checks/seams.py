@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Check, checker, verdict_on
-from widehem.core.pattern.piece import Block, Edge
+from widehem.core.pattern.piece import Block
 from widehem.core.units import say
 
 
@@ -42,7 +41,7 @@ def balance(block: Block) -> Iterator[Check]:
         turned = {level for piece in pieces for level in piece.spans}  # a dart crosses it: it meets at the underarm, not across
         for level in sorted((set(pieces[0].levels) & set(pieces[1].levels)) - turned - {"waist"}):
             walked = [
-                walk_to_level(p.edge(ref.edge), p.levels[level])
+                p.edge(ref.edge).at_level(p.levels[level])
                 for p, ref in zip(pieces, (seam.first[0], seam.second[0]), strict=True)
             ]
             if walked[0] is None or walked[1] is None:
@@ -54,13 +53,3 @@ def balance(block: Block) -> Iterator[Check]:
                 f"balance.{level}", "seams", f"{level.capitalize()} notches", verdict_on(apart, SEAM_TRUE, 0.4), "length", apart, SEAM_TRUE,
                 words, words.stopped + say(tail), tuple(f"{p.name}.{seam.first[0].edge}" for p in pieces), "apart",
             )  # fmt: skip
-
-
-def walk_to_level(edge: Edge, y: float) -> float | None:
-    """How far along an edge, from its start, a level is crossed, cm."""
-    gone = 0.0
-    for part in edge.parts:
-        for index, t in part.crossings(Point(0.0, y), Point(1.0, 0.0)):
-            return gone + part.split(index, t)[0].length
-        gone += part.length
-    return None

@@ -1,0 +1,93 @@
+"""Walking a seam: one piece is laid along the other, as far as it has been walked; and armholes laid over each other."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.geometry.points import Point, mirror_in, turn
+from widehem.core.pattern.piece import Block, Edge, Piece, Seam
+
+ARMHOLES = "armholes"
+
+
+@dataclass(frozen=True)
+class Meeting:
+    """Something that should meet on both edges: what, and how far along each it stands, cm."""
+
+    what: str
+    first: float
+    second: float
+
+    @property
+    def apart(self) -> float:
+        return abs(self.first - self.second)
+
+
+@dataclass(frozen=True)
+class Walk:
+    """A seam walked so far. onto: how the second piece lies against the first; at: the point where they touch; meetings:
+    notches and ends in order."""
+
+    title: str
+    first: Piece
+    second: Piece
+    edges: tuple[Edge, Edge]
+    onto: Transform
+    at: Point
+    along: float
+    meetings: tuple[Meeting, ...]
+
+
+def walk(block: Block, seam: Seam, share: float) -> Walk:
+    """Lay the second piece against the first where a share (0 to 1) of the shorter edge has been walked."""
+    (one, two) = seam.first[0], seam.second[0]
+    first, second = block.piece(one.piece), block.piece(two.piece)
+    edges = first.edge(one.edge), second.edge(two.edge)
+    along = min(edges[0].length, edges[1].length) * min(max(share, 0.0), 1.0)
+    here = edges[0].place(along)
+    there = edges[1].place(edges[1].length - along if seam.against else along)
+    way = -there.direction if seam.against else there.direction
+    onto = _laid(first, second, here.point, here.direction, there.point, way, seam.against)
+    return Walk(seam.title, first, second, edges, onto, here.point, along, _meetings(block, seam, edges))
+
+
+def _laid(first: Piece, second: Piece, here: Point, way: Point, there: Point, other: Point, against: bool) -> Transform:
+    """The second piece turned (and turned over, where both lie on one side) so that its edge runs along the first."""
+    flip = Transform()
+    out_first = first.outward(way)
+    out_second = second.outward(-other if against else other)
+    if out_second.cross(other) * out_first.cross(way) > 0:
+        flip = mirror_in(there, there + other)
+    angle = math.atan2(other.cross(way), other.dot(way))
+    return Transform().translate(here.x - there.x, here.y - there.y).transform(turn(there, angle)).transform(flip)
+
+
+def _meetings(block: Block, seam: Seam, edges: tuple[Edge, Edge]) -> tuple[Meeting, ...]:
+    found = [Meeting("start", 0.0, 0.0)]
+    names = (seam.first[0], seam.second[0])
+    levels = set(block.piece(names[0].piece).levels) & set(block.piece(names[1].piece).levels)
+    for level in sorted(levels):
+        heights = [block.piece(name.piece).levels[level] for name in names]
+        spots = [edge.at_level(y) for edge, y in zip(edges, heights, strict=True)]
+        if spots[0] is not None and spots[1] is not None and 1 < spots[0] < edges[0].length - 1:
+            found.append(Meeting(f"{level} level", spots[0], spots[1]))
+    found.append(Meeting("end", edges[0].length, edges[1].length))
+    return tuple(sorted(found, key=lambda meeting: meeting.first))
+
+
+def armholes_over_each_other(block: Block) -> Walk | None:
+    """The front armhole turned over and laid on the back, at the underarm, sides along each other; None without armholes."""
+    if block.armhole is None:
+        return None
+    front, back = (block.piece(ref.piece) for ref in block.armhole)
+    holes = back.edge("armhole"), front.edge("armhole")
+    sides = [piece.edge("side").parts[-1].arriving for piece in (back, front)]
+    here, there = holes[0].start, holes[1].start
+    flip = mirror_in(there, there + sides[1])
+    angle = math.atan2(sides[1].cross(sides[0]), sides[1].dot(sides[0]))
+    onto = Transform().translate(here.x - there.x, here.y - there.y).transform(turn(there, angle)).transform(flip)
+    ends = (Meeting("underarm", 0.0, 0.0), Meeting("shoulder tip", holes[0].length, holes[1].length))
+    return Walk("Armholes over each other", back, front, holes, onto, here, 0.0, ends)

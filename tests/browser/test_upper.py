@@ -1,0 +1,86 @@
+"""Upper bodies in a real browser: choose a school, draft, set a sleeve to it, lower the cap, walk, mend, compare."""
+
+import unittest
+
+from tests.browser.case import BrowserCase
+
+
+class Upper(BrowserCase):
+    def test_from_the_school_to_the_sleeve(self):
+        page = self.page
+        self.open("/wearers/8")
+        page.click("text=Choose a method")
+        self.calm()
+        self.assert_accessible()
+        page.fill("article[id='bodice.cup_wedge'] input[name=docket]", "Swan bodice")
+        page.press("article[id='bodice.cup_wedge'] input[name=docket]", "Enter")
+        self.calm()
+        self.assertIn("Swan bodice", self.text("h1"))
+        self.assertEqual(page.locator(".check.is-not").count(), 0)
+        self.open("/wearers/8/schools?find=guide")
+        page.fill("article[id='sleeve.guide_box'] input[name=docket]", "Swan sleeve")
+        page.press("article[id='sleeve.guide_box'] input[name=docket]", "Enter")
+        self.calm()
+        self.assertIn("for the armhole of Swan bodice", self.text(".sub"))
+        page.click(".slip-tabs >> text=Settings")
+        self.calm()
+        page.select_option("[id='f-o.cap_height']", "low")
+        self.calm()
+        page.click(".slip-tabs >> text=Steps")
+        self.calm()
+        self.assertIn("A lower cap is wider", self.text(".told"))
+        self.assertEqual(page.locator(".check.is-not").count(), 0)
+        page.click("text=Keep")
+        self.calm()
+        self.assert_quiet()
+
+    def test_walking_the_armholes_and_a_seam(self):
+        page = self.page
+        self.open("/dockets/8/draft?slip=checks")
+        page.click("text=Walk a seam")
+        self.calm()
+        self.assert_accessible()
+        page.focus("#w-at")
+        for _ in range(5):
+            page.keyboard.press("ArrowRight")
+        page.wait_for_selector(".walked:has-text('2.5')")
+        page.select_option("#w-seam", "armholes")
+        self.calm()
+        self.assertIn("Armholes over each other", self.text("h1"))
+        self.assert_quiet()
+
+    def test_mending_an_untrue_front_armhole(self):
+        page = self.page
+        self.open("/dockets/10/draft?slip=checks")
+        self.assertEqual(page.locator(".check.is-not").count(), 1)
+        page.click("text=Raise the front underarm by 0.7 cm")
+        self.calm()
+        self.assertEqual(page.locator(".check.is-not").count(), 0)
+        page.click("text=Drop")
+        self.calm()
+        self.assertEqual(page.locator(".check.is-not").count(), 1)
+
+    def test_comparing_two_schools(self):
+        page = self.page
+        self.open("/dockets/8/compare")
+        page.select_option("#k-with", "method:bodice.proportional")
+        self.calm()
+        page.select_option("#k-at", "underarm")
+        self.calm()
+        self.assertIn("at=underarm", page.url)
+        self.assertGreater(page.locator("tr.is-changed").count(), 3)
+        self.assert_accessible()
+        self.assert_quiet()
+
+    def test_small_screens(self):
+        for size in ((1024, 768), (390, 844)):
+            self.page.set_viewport_size({"width": size[0], "height": size[1]})
+            for path in ("/wearers/8/schools", "/dockets/8/compare", "/dockets/8/walk", "/dockets/8/draft", "/dockets/9/draft"):
+                with self.subTest(path, size=size):
+                    self.open(path)
+                    self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), size[0])
+                    self.assert_accessible()
+
+
+if __name__ == "__main__":
+    unittest.main()

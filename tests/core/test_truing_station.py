@@ -1,0 +1,143 @@
+"""Walking seams, armholes over each other, comparing drafts, plans of ease, advice for a body, mends."""
+
+import math
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.bodies import skirt, upper_build
+from widehem.core.drafting.advice import advice
+from widehem.core.drafting.compare import ALIGN, compare_drafts, laid_over
+from widehem.core.drafting.ease_plans import PLANS, settings_of
+from widehem.core.drafting.method import METHODS, armhole_of, draft
+from widehem.core.geometry.points import angle_between
+from widehem.core.output.svg_compare import compare_svg
+from widehem.core.output.svg_small import small_svg
+from widehem.core.pattern.walk import armholes_over_each_other, walk
+
+BODICES = [code for code, method in METHODS.items() if method.group == "Bodices"]
+
+
+def bodice(code="bodice.measured", build="typical", **options):
+    return draft(METHODS[code], upper_build(build), options)
+
+
+class Walking(unittest.TestCase):
+    @settings(max_examples=25, deadline=None)
+    @given(st.sampled_from(["bodice.measured", "bodice.plain"]), st.sampled_from(["side", "shoulder"]), st.floats(0, 1))
+    def test_the_second_piece_touches_the_first_and_lies_on_the_other_side(self, code, name, share):
+        block = bodice(code).block
+        seam = next(seam for seam in block.seams if seam.name == name)
+        walked = walk(block, seam, share)
+        place = walked.edges[1].place(walked.along)
+        self.assertLess(place.point.moved(walked.onto).to(walked.at), 1e-6)
+        here = walked.edges[0].place(walked.along).direction
+        there = (place.point + place.direction).moved(walked.onto) - walked.at
+        self.assertLess(angle_between(here, there), 0.01)
+        out = walked.first.outward(here)
+        inside = (place.point - walked.second.outward(place.direction) * 0.1).moved(walked.onto) - walked.at
+        self.assertGreater(inside.dot(out), 0)
+
+    def test_what_does_not_meet_is_told_with_its_figures(self):
+        block = bodice("bodice.plain", raise_underarm=0.7).block
+        seam = next(seam for seam in block.seams if seam.name == "side")
+        end = walk(block, seam, 0).meetings[-1]
+        self.assertAlmostEqual(end.apart, 0.7, delta=0.05)
+
+    def test_a_balance_level_is_met_on_the_way(self):
+        block = skirt().block
+        meetings = {m.what: m for m in walk(block, block.seams[0], 0.5).meetings}
+        self.assertAlmostEqual(meetings["hip level"].first, meetings["hip level"].second, delta=0.2)
+
+    def test_a_seam_of_one_piece_is_walked_against(self):
+        made = draft(METHODS["sleeve.triangle"], upper_build(), {}, {}, armhole_of(bodice().block))
+        walked = walk(made.block, made.block.seams[0], 0.0)
+        self.assertLess(walked.edges[1].end.moved(walked.onto).to(walked.edges[0].start), 1e-6)
+
+    def test_armholes_meet_at_the_underarm_and_lie_on_one_side(self):
+        block = bodice().block
+        laid = armholes_over_each_other(block)
+        self.assertLess(laid.edges[1].start.moved(laid.onto).to(laid.edges[0].start), 1e-6)
+        tips = laid.edges[0].end, laid.edges[1].end.moved(laid.onto)
+        self.assertLess(tips[0].to(tips[1]), 4)
+        self.assertIsNone(armholes_over_each_other(skirt().block))
+
+
+class Compared(unittest.TestCase):
+    def test_a_draft_differs_in_nothing_from_itself(self):
+        self.assertEqual([row for row in compare_drafts(bodice(), bodice()) if row.differs], [])
+
+    def test_what_one_school_does_otherwise(self):
+        rows = {row.name: row for row in compare_drafts(bodice(), bodice("bodice.plain"))}
+        self.assertAlmostEqual(rows["back shoulder"].by, -0.5, places=2)
+        self.assertIsNone(rows["front shoulder, darts together"].second)
+        self.assertTrue(rows["bust"].by > 0)
+
+    def test_pieces_meet_where_they_are_laid(self):
+        first, second = bodice(), bodice("bodice.cup_wedge", "full")
+        for at, (_, anchor) in ALIGN.items():
+            for piece, other, onto in laid_over(first, second, at):
+                self.assertLess(anchor(other).moved(onto).to(anchor(piece)), 1e-6, at)
+        drawing, box = compare_svg(laid_over(first, second, "waist"))
+        self.assertGreaterEqual(drawing.count("l-other"), 3)
+        self.assertTrue(all(float(n) < 200 for n in box.split()))
+
+
+class Plans(unittest.TestCase):
+    def test_a_plan_is_what_the_pieces_come_to(self):
+        for plan in PLANS.values():
+            found = settings_of(plan, METHODS["bodice.measured"])
+            self.assertEqual(found["bust"], plan.amounts["bust"])
+            made = draft(METHODS["bodice.measured"], upper_build(), {}, found)
+            level = next(level for level in made.block.levels if level.name == "bust")
+            self.assertAlmostEqual(made.block.girth(level) - level.body, plan.amounts["bust"], delta=0.1, msg=plan.code)
+            self.assertAlmostEqual(
+                settings_of(plan, METHODS["bodice.plain"]).get("quarter", plan.amounts["bust"] / 4), plan.amounts["bust"] / 4
+            )
+
+    def test_what_is_out_of_range_is_left_alone(self):
+        self.assertNotIn("waist", settings_of(PLANS["coat"], METHODS["skirt.two_panel"]))
+
+
+class Advice(unittest.TestCase):
+    def test_plain_words_with_this_bodys_figures(self):
+        full = upper_build("full", bust=113.5)
+        self.assertIn(
+            "Bust is 9.5 over high bust: a block drawn from the full bust alone will be wide in the neck and shoulder.",
+            " ".join(map(str, advice("bodice.proportional", full))),
+        )
+        self.assertIn("stays as a fold", " ".join(map(str, advice("bodice.plain", full))))
+        self.assertIn("near what the table thinks of", str(advice("bodice.proportional", upper_build())[0]))
+        self.assertEqual(advice("bodice.measured", upper_build().without("bust")), ())
+
+    def test_every_method_has_a_small_picture(self):
+        hole = armhole_of(bodice().block)
+        for method in METHODS.values():
+            inside, box = small_svg(draft(method, upper_build(), armhole=hole if method.for_armhole else None))
+            self.assertIn("piece", inside)
+            self.assertTrue(all(math.isfinite(float(n)) for n in box.split()))
+
+
+class Mends(unittest.TestCase):
+    def test_each_mend_is_a_setting_of_its_method_and_helps(self):
+        for method in METHODS.values():
+            for mends in method.mends.values():
+                for mend in mends:
+                    method.option(mend.option).read(mend.value, "cm")
+
+        def over(**options):
+            block = bodice("bodice.plain", **options).block
+            return next(
+                check.figure for check in bodice("bodice.plain", **options).checks if check.name == "armhole.balance"
+            ), block
+
+        plain, _ = over()
+        folded, _ = over(fold_chest=0.7)
+        both, _ = over(fold_chest=0.7, raise_underarm=0.7)
+        self.assertLess(folded, plain - 0.3)
+        self.assertLess(both, folded - 0.3)
+
+
+if __name__ == "__main__":
+    unittest.main()
