@@ -8,6 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import UPPER, upper_bodies, upper_build
+from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, armhole_of, draft
 from widehem.core.drafting.methods.bodice_cup_wedge import wedge_angle
 from widehem.core.drafting.refusal import CannotDraft
@@ -262,6 +263,58 @@ class AnyBody(unittest.TestCase):
         for a, b in pairwise(piece.edge("cap").parts[0].segments):
             self.assertLess(angle_between(a.direction(1), b.direction(0)), 0.1)
         self.assertLessEqual(turns(piece.edge("cap")), 4)
+
+
+class Sleeves(unittest.TestCase):
+    def sleeve(self, code="sleeve.triangle", build="typical", **options):
+        chart = upper_build(build)
+        return draft(METHODS[code], chart, options, {}, armhole_of(draft(METHODS["bodice.measured"], chart).block))
+
+    def test_heights_and_widths_of_the_three_caps(self):
+        for code in ("sleeve.guide_box", "sleeve.triangle"):
+            made = {cap: sums(self.sleeve(code, cap_height=cap), "Bicep line and cap") for cap in ("high", "middle", "low")}
+            whole = made["high"]["armhole, front"] + made["high"]["armhole, back"]
+            self.assertTrue(0.89 * whole / 3 - 0.2 <= made["high"]["cap height"] <= whole / 3 + 0.6, code)
+            for cap, over in (("high", 5.0), ("middle", 11.0), ("low", 14.0)):
+                self.assertAlmostEqual(made[cap]["bicep line"] - 28.5, over, delta=1.0, msg=(code, cap))
+
+    def test_a_sleeve_needs_an_armhole_and_an_arm_that_fits_it(self):
+        with self.assertRaises(CannotDraft) as caught:
+            draft(METHODS["sleeve.triangle"], upper_build())
+        self.assertIn("is drawn for an armhole", str(caught.exception.saying))
+        for hole, word in ((Armhole(8, 8), "too wide for it"), (Armhole(75, 75), "too large for this arm")):
+            with self.assertRaises(CannotDraft) as caught:
+                draft(METHODS["sleeve.guide_box"], upper_build(), armhole=hole)
+            self.assertIn(word, str(caught.exception.saying))
+            self.assertEqual(caught.exception.measures, ("upper_arm",))
+
+    def test_the_elbow_dart_bends_the_sleeve_and_both_seams_stay_alike(self):
+        for build in UPPER:
+            made = self.sleeve(build=build, elbow="dart")
+            piece = made.block.piece("sleeve")
+            self.assertAlmostEqual(piece.edge("underarm_back").length, piece.edge("underarm_front").length, delta=0.01)
+            (dart,) = piece.darts
+            self.assertAlmostEqual(dart.intake, 2.5)
+            self.assertAlmostEqual(dart.inner.to(dart.outer), 2.5, places=6)
+            self.assertAlmostEqual(*dart.legs, places=6)
+            self.assertEqual(verdicts(made)["waist.smooth"], "true")
+            forward = next(note.lengths[0] for note in made.notes if "forward" in str(note))
+            self.assertTrue(3.4 < forward < 4.8, (build, forward))
+        short = self.sleeve(elbow="dart", length=25)
+        self.assertEqual(short.block.piece("sleeve").darts, ())
+        self.assertTrue(any("too short for a dart" in str(note) for note in short.notes))
+
+    def test_pitch_notches_stand_where_those_of_the_armhole_do(self):
+        made = self.sleeve()
+        hole = armhole_of(bodice().block)
+        found = {notch.what: notch.along for notch in made.block.pitch}
+        cap = made.block.piece("sleeve").edge("cap").length
+        self.assertAlmostEqual(found["pitch, back"], hole.back / 3)
+        self.assertAlmostEqual(cap - found["pitch, front"], hole.front / 3)
+        self.assertAlmostEqual(found["shoulder"] - hole.back, (cap - hole.whole) / 2)
+        on_bodice = {notch.piece: (notch.along, notch.count) for notch in bodice().block.pitch}
+        self.assertAlmostEqual(on_bodice["back"][0], hole.back / 3)
+        self.assertEqual((on_bodice["back"][1], on_bodice["front"][1]), (2, 1))
 
 
 if __name__ == "__main__":

@@ -104,6 +104,15 @@ class Truing(WebCase):
         self.get("/dockets/2/compare?with=chart:99")
         self.get("/dockets/99/compare", 404)
 
+    def test_what_was_seen_is_noted(self):
+        self.post(
+            f"/dockets/{BODICE}/looks", {"neckline": "right", "armhole": "change", "darts": "odd", "note": "gapes <a little>"}
+        )
+        page = self.get(f"/dockets/{BODICE}/compare")
+        self.assertEqual(page.count('value="right" selected'), 1)
+        self.assertEqual(page.count('value="change" selected'), 1)
+        self.assertIn("gapes &lt;a little&gt;", page)
+
 
 if __name__ == "__main__":
     unittest.main()

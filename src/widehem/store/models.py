@@ -130,7 +130,7 @@ class Docket(Base):
     """One garment for one wearer: a design on a chart. Settings are kept as they were written, unit and all.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over.
-    bodice_id: the docket whose armhole a sleeve is drawn for.
+    bodice_id: the docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at.
     """
 
     __tablename__ = "docket"
@@ -148,6 +148,7 @@ class Docket(Base):
     plan: Mapped[str] = mapped_column(String(40), default="cloth")
     amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
     paper: Mapped[str] = mapped_column(String(20), default="a4")
+    looks: Mapped[dict[str, str]] = mapped_column(default=dict)
     version: Mapped[int] = mapped_column(default=1)
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)

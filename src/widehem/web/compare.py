@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from flask import Blueprint, abort, render_template, request, url_for
+from flask import Blueprint, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -16,6 +16,7 @@ from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sensitivity import what_moves
 from widehem.core.output.svg_compare import compare_svg
 from widehem.store.charts import charts_of, core_chart
+from widehem.store.dockets import find_docket
 from widehem.store.models import ChartRow
 from widehem.web.board import Work, load
 from widehem.web.board_state import EASE, OPTION, draft_of, kept_settings, known_setting, values
@@ -26,6 +27,18 @@ from widehem.web.show import day, display, figure, said
 
 pages = Blueprint("compare", __name__)
 MOVES_SHOWN = 3
+
+
+LOOKS = {
+    "structure": ("Structure", "long enough, wide enough"),
+    "neckline": ("Neckline", "neither tight nor gaping; the front lower than the back"),
+    "lines": ("Main lines", "level and plumb"),
+    "armhole": ("Armhole", "no gape in front, no strain behind"),
+    "shoulder": ("Shoulder line", "sits on the neck, ends at the bone"),
+    "darts": ("Darts", "place, number, size"),
+}
+VERDICTS = {"": "not looked at", "right": "right", "change": "to change"}
+LONGEST = 300
 
 
 @dataclass(frozen=True)
@@ -71,10 +84,25 @@ def compare(docket_id: int) -> Any:
     ]
     return render_template(
         "compare.html", docket=work.docket, mine=mine, other=other, choices=choices, wanted=wanted, at=at, align=ALIGN, groups=groups,
+        looks=LOOKS, verdicts=VERDICTS, noted=work.docket.looks,
         drawing=Markup(drawing), box=box, touchy=_touchy(work) if request.args.get("touchy") == "1" else None, catalogue=CATALOGUE,
         selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "draft", "compare", work.changed), slots=slots, tally="",
         next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),
     )  # fmt: skip
+
+
+@pages.post("/dockets/<int:docket_id>/looks")
+def note_looks(docket_id: int) -> Any:
+    """Note what was seen when the draft, or its toile, was looked at."""
+    with current_store().write() as session:
+        docket = find_docket(session, docket_id)
+        if docket is None:
+            abort(404)
+        found = {name: request.form.get(name, "") for name in LOOKS if request.form.get(name) in ("right", "change")}
+        words = request.form.get("note", "").strip()[:LONGEST]
+        docket.looks = {**found, **({"note": words} if words else {})}
+    back: dict[str, Any] = {name: request.form[name] for name in ("with", "at") if request.form.get(name)}
+    return redirect(url_for(".compare", docket_id=docket_id, **back), 303)
 
 
 def _own(work: Work) -> Other:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
-from shapely import Polygon, box, union_all
+from shapely import Polygon, union_all
 from shapely.affinity import affine_transform
 
 from widehem.core.geometry.points import Point, meet, mirror_in
@@ -86,8 +86,10 @@ def _half_plane(piece: Piece, fold: Edge) -> Polygon:
 def _with_hem(grown: Polygon, hem: Edge, depth: float) -> Polygon:
     """Add a hem: what lies above the hem line is copied across it, so that it is as wide as what it is sewn to."""
     a, b = hem.start, hem.end
-    left, right = min(a.x, b.x) - 100, max(a.x, b.x) + 100
-    band = grown.intersection(box(left, a.y - depth, right, a.y))
+    way = (b - a).unit()
+    up = way.square() if way.square().y < 0 else -way.square()
+    left, right = a - way * 100, b + way * 100
+    band = grown.intersection(Polygon([left, right, right + up * depth, left + up * depth]))
     mirrored = affine_transform(band, _matrix(a, b))
     return union_all([grown, mirrored], grid_size=1e-6)
 

@@ -15,6 +15,7 @@ from widehem.core.drafting.option import Choice, Option
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.sleeve_seams import BELOW_LEAST, Seams, bent_seams, straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
@@ -67,6 +68,12 @@ HEM = Option(
 PROFILE = Option(
     "profile", "Profile", "choice", "one", "two ways of rounding the triangle",
     choices=(Choice("one", "First", "the front hollowed deep, the back hardly"), Choice("two", "Second", "fuller in the upper cap, both hollowed")),
+)  # fmt: skip
+
+
+ELBOW = Option(
+    "elbow", "Elbow", "choice", "none", "a bent sleeve follows the arm as it hangs",
+    choices=(Choice("none", "Straight", "the same seam front and back"), Choice("dart", "Elbow dart", "2.5 wide in the back seam, halfway to the middle")),
 )  # fmt: skip
 
 
@@ -198,7 +205,6 @@ def _draw(sheet: Sheet, armhole: Armhole, points: Shape, cap: Cap, length: Quant
     found, crown = points(cap.width, cap.height)
     down = length.value - cap.height
     wrist = min(hem.value, cap.width)
-    left, right = (cap.width - wrist) / 2, (cap.width + wrist) / 2
     a, b, top = Point(0, 0), Point(cap.width, 0), found[crown]
     with sheet.step("Guides", "Bicep line, centre line and the straight guides of the cap."):
         sheet.line(
@@ -239,7 +245,7 @@ def _draw(sheet: Sheet, armhole: Armhole, points: Shape, cap: Cap, length: Quant
         sheet.sum(
             "hangs straight at, degrees", Quantity(round(rest_angle(cap.height, armhole.whole)), plain=True, source="constant")
         )
-    _finish(sheet, armhole, cap, down, left, right, arm, gap_at)
+    _finish(sheet, armhole, cap, down, wrist, arm, gap_at)
     if sheet.choice("cap_height") != "high":
         sheet.note(
             say(
@@ -259,33 +265,23 @@ def _shoulder_notch(curve: Path, armhole: Armhole) -> tuple[float, float]:
     return armhole.back + gap / 2, gap
 
 
-def _finish(
-    sheet: Sheet, armhole: Armhole, cap: Cap, down: float, left: float, right: float, arm: Quantity, notch: float
-) -> None:
+def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, arm: Quantity, notch: float) -> None:
     with sheet.step(
         "Seams and hem", "Both underarm seams alike from the bicep line to the hem, never narrower than the hand can pass."
     ):
-        back_seam, front_seam = (
-            Path.through(Point(left, down), Point(0, 0)),
-            Path.through(Point(cap.width, 0), Point(right, down)),
-        )
-        hem_line = Path.through(Point(right, down), Point(left, down))
-        edges = (
-            Edge("underarm_back", (back_seam,)), Edge("cap", (cap.curve,)), Edge("underarm_front", (front_seam,)), Edge("wrist", (hem_line,), (), "hem"),
-        )  # fmt: skip
+        seams = _bent(sheet, cap, down, hem)
+        edges = (seams.back, Edge("cap", (cap.curve,)), seams.front, seams.hem)
         for edge in (edges[0], edges[2], edges[3]):
             title = {"underarm_back": "Back underarm seam", "underarm_front": "Front underarm seam", "wrist": "Hem"}[edge.name]
-            sheet.line(
-                f"sleeve_{edge.name}",
-                title,
-                edge.parts[0],
-                role="finished",
-                figure=drawn(edge.length, title.lower()),
-                piece="sleeve",
-                edge=edge.name,
-            )
-        sheet.sum("underarm seam", drawn(back_seam.length, "underarm seam"))
-        sheet.sum("hem", drawn(hem_line.length, "hem"))
+            for number, part in enumerate(edge.parts, 1):
+                figure = drawn(edge.length, title.lower())
+                sheet.line(
+                    f"sleeve_{edge.name}_{number}", title, part, role="finished", figure=figure, piece="sleeve", edge=edge.name
+                )
+            for dart in edge.darts:
+                sheet.draw_dart(dart, "Elbow dart", "E", drawn(dart.intake, "elbow dart"), "sleeve")
+        sheet.sum("underarm seam", drawn(seams.back.length, "underarm seam"))
+        sheet.sum("hem", drawn(seams.hem.length, "hem"))
     sheet.rub_out("cap_guide")
     piece = Piece("sleeve", "Sleeve", edges, {"bicep": 0.0}, "pair", "")
     along = cap.curve.length
@@ -313,6 +309,22 @@ def _finish(
     )
 
 
+def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:
+    """The seams, bent at the elbow where that is wanted and the sleeve reaches far enough below it."""
+    if sheet.choice("elbow") == "none":
+        return straight_seams(cap.width, hem, down)
+    read = sheet.chart.get("shoulder_elbow")
+    elbow = read - cap.height if read is not None else down / 2
+    if not 4 < elbow < down - BELOW_LEAST:
+        sheet.note(
+            say("The sleeve ends {0} below the bicep line, too short for a dart at the elbow: it is left straight.", down)
+        )
+        return straight_seams(cap.width, hem, down)
+    seams = bent_seams(cap.width, hem, down, elbow)
+    sheet.note(say("The elbow dart bends the sleeve: the wrist swings {0u} forward.", seams.forward))
+    return seams
+
+
 def _box(_sheet: Sheet) -> Shape:
     return box_points
 
@@ -333,7 +345,7 @@ GUIDE_BOX = register(
         "Sleeves",
         "A box quartered by verticals, with pitch points on the quarter lines; for a given armhole, solved until the cap fits.",
         NEEDS,
-        (CAP, LENGTH, HEM),
+        (CAP, ELBOW, LENGTH, HEM),
         EASE,
         lambda sheet: draw(sheet, _box),
         for_armhole=True,
@@ -346,7 +358,7 @@ TRIANGLE = register(
         "Sleeves",
         "A triangle on the bicep line, its sides rounded by one of two profiles; for a given armhole, solved until the cap fits.",
         NEEDS,
-        (CAP, PROFILE, LENGTH, HEM),
+        (CAP, PROFILE, ELBOW, LENGTH, HEM),
         EASE,
         lambda sheet: draw(sheet, _triangle),
         for_armhole=True,

@@ -182,7 +182,7 @@ def _top_angle(piece: Piece, edge_name: str) -> float:
 @checker
 def level_hem(block: Block) -> Iterator[Check]:
     """Front, back and sides end at one height, and the hem runs on across the side seams."""
-    hems = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.kind == "hem"]
+    hems = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.kind == "hem" and edge.name == "hem"]
     if not hems:
         return
     heights = [point.y for _, edge in hems for point in (edge.start, edge.end)]

@@ -1,0 +1,87 @@
+"""The underarm seams of a sleeve: straight, or bent at the elbow by a dart."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from widehem.core.drafting.waist import dart_cap
+from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.piece import Dart, Edge
+
+OUT_AT_ELBOW, INTAKE, WRIST_IN = 0.6, 2.5, 1.9
+BELOW_LEAST = 6.0  # cm of sleeve below the elbow, or no dart is worth it
+
+
+@dataclass(frozen=True)
+class Seams:
+    """Both underarm seams and the hem, in the order of the ring: back from the hem up, front down, hem from front to back.
+
+    forward: how far the wrist has swung towards the front, cm.
+    """
+
+    back: Edge
+    front: Edge
+    hem: Edge
+    forward: float = 0.0
+
+
+def straight_seams(width: float, hem: float, down: float) -> Seams:
+    """Straight from the bicep line, `width` wide, to the hem this far below it."""
+    left, right = Point((width - hem) / 2, down), Point((width + hem) / 2, down)
+    return Seams(
+        Edge("underarm_back", (Path.through(left, Point(0, 0)),)),
+        Edge("underarm_front", (Path.through(Point(width, 0), right),)),
+        Edge("wrist", (Path.through(right, left),), (), "hem"),
+    )
+
+
+def bent_seams(width: float, hem: float, down: float, elbow: float) -> Seams:
+    """With a dart at the elbow, this far below the bicep line.
+
+    The elbow line is slashed from the back seam to the middle and the lower part swung forward until the slash opens by the
+    intake; the front seam is made as long as the back with its dart sewn.
+    """
+    plain = straight_seams(width, hem, down)
+    back_at, front_at = (edge.parts[0].at_level(elbow) for edge in (plain.back, plain.front))
+    assert back_at is not None and front_at is not None
+    above, pivot = Point(back_at.x - OUT_AT_ELBOW, elbow), Point(width / 2, elbow)
+    swing = turn(pivot, -2 * math.asin(INTAKE / 2 / pivot.to(above)))
+    wrist_back, wrist_front = (Point(x - WRIST_IN, down).moved(swing) for x in ((width - hem) / 2, (width + hem) / 2))
+    below = above.moved(swing)
+    seam = (Point(0, 0) - Point((width - hem) / 2, down)).unit()  # as it would run without the dart, upwards
+    low_way = seam.moved(turn(Point(0, 0), -2 * math.asin(INTAKE / 2 / pivot.to(above))))
+    upper = Path((curve_between(above, seam, Point(0, 0), -above),))
+    lower = Path((curve_between(wrist_back, below - wrist_back, below, low_way),))
+    middle = below.toward(above, 0.5)
+    point = middle.toward(pivot, 0.5)
+    cap = dart_cap(lower, point, below, above) or Path.through(below, middle + (middle - point).unit() * 0.3, above)
+    dart = Dart("elbow_dart", "underarm_back", point, below, above, middle, INTAKE, point.to(middle), cap, pivot)
+    back = Edge("underarm_back", (lower, upper), (dart,))
+    front = _as_long(Point(width, 0), front_at, wrist_front, back.length)
+    hem_line = Path.through(front.end, wrist_back)
+    return Seams(
+        back,
+        Edge("underarm_front", (front,)),
+        Edge("wrist", (hem_line,), (), "hem"),
+        wrist_back.x - ((width - hem) / 2 - WRIST_IN),
+    )
+
+
+def _as_long(underarm: Point, elbow: Point, wrist: Point, length: float) -> Path:
+    """A smooth front seam by the elbow to the wrist, which is let down until the seam has this length."""
+    start = (elbow - underarm).unit()
+    low, high = -1.0, 8.0
+    found = Path.through(underarm, wrist)
+    for _ in range(40):
+        by = (low + high) / 2
+        down = (wrist - elbow).unit()
+        end = wrist + down * by
+        found = Path((curve_between(underarm, start, end, down),))
+        over = found.length - length
+        if abs(over) < 1e-4:
+            break
+        low, high = (low, by) if over > 0 else (by, high)
+    return found
