@@ -21,9 +21,9 @@ from pathlib import Path
 from shapely import Polygon
 
 import widehem.core.drafting.methods  # noqa: F401 - registers the methods
-from tests.bodies import skirt_chart
+from tests.bodies import skirt_chart, upper_build
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.drafting.method import METHODS, Draft, draft
+from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of, draft
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.pdf_sheets import sheets_pdf
@@ -78,6 +78,25 @@ def core() -> None:
     line("tiled PDF of a pattern, A4", median_ms(lambda _: sheets_pdf(pattern, PAPERS["a4"]), 10), "ms", anchor)
     whole = median_ms(lambda _: sheets_pdf(mark_up(block, PLANS["cloth"]), PAPERS["a4"]), 10)
     line("tiled PDF, from the block", whole, "ms", anchor, "target 500 ms")
+    upper(anchor)
+
+
+def upper(anchor: float) -> None:
+    """Every bodice alone, and with its sleeve: drafted and checked."""
+    charts = [upper_build("typical", waist=69 + n * 0.1) for n in range(40)]
+    for code, method in METHODS.items():
+        if method.group != "Bodices":
+            continue
+        alone = median_ms(lambda n, method=method: _checks(draft(method, charts[n])), 20)
+        line(f"draft and checks, {code}", alone, "ms", anchor)
+        for name in ("sleeve.guide_box", "sleeve.triangle"):
+            sleeve = METHODS[name]
+
+            def both(n: int, method: Method = method, sleeve: Method = sleeve) -> object:
+                made = draft(method, charts[n])
+                return _checks(made), _checks(draft(sleeve, charts[n], armhole=armhole_of(made.block)))
+
+            line(f"  with {name}", median_ms(both, 20), "ms", anchor, "target 20 ms")
 
 
 def _checks(made: Draft) -> object:
@@ -185,6 +204,10 @@ def web() -> None:
                 "/wearers/1/charts",
                 "/dockets/1/draft",
                 "/dockets/1/cut",
+                "/dockets/8/draft",
+                "/dockets/8/compare",
+                "/dockets/8/walk?at=20",
+                "/wearers/8/schools",
             ):
                 line(
                     f"page {path}, median",

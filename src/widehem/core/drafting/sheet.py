@@ -180,4 +180,5 @@ class Sheet:
 
     def rub_out(self, *names: str) -> None:
         """These marks are drawn over: gone from the current step on."""
-        self.rubbed_out.update(dict.fromkeys(names, self.now))
+        for name in names:
+            self.rubbed_out.setdefault(name, self.now)

@@ -181,9 +181,9 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
         )
         return f'<g class="lengths">{_px(spot.point, above + below, turn)}</g>'
     if mark.role == "finished" and mark.edge in _EDGE_WORDS and (mark.edge != "side" or mark.piece == "back"):
-        if path.length * scale < EDGE_ROOM:
+        if path.length * scale < EDGE_ROOM or (mark.edge.startswith("underarm") and mark.name.endswith("_2")):
             return ""
-        spot = path.place(path.length * (0.72 if mark.edge == "side" else 0.5))
+        spot = path.place(path.length * {"side": 0.72, "cap": 0.27}.get(mark.edge, 0.5))
         words = f"{_EDGE_WORDS[mark.edge]} {figure.figure(show)}"
         return f'<g class="lengths">{_px(spot.point, f"""<text class="{look}" y="-7">{_figures(words)}</text>""", _upright(spot.direction))}</g>'
     if mark.role == "finished" and mark.edge.startswith("centre"):
