@@ -81,24 +81,16 @@ def side_waist(under: Point, waist: float, lean: float, down: float) -> Point:
     return Point(under.x - lean * (tall + down) / tall, waist + down)
 
 
-def draw_waist(
-    half: Half,
-    level: float,
-    lean: Lean,
-    middles: Sequence[tuple[float, float]],
-    blame: tuple[str, ...],
-    *,
-    true_at_side: bool = True,
-) -> None:
+def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[float, float]], blame: tuple[str, ...]) -> None:
     """The waist line of a half over its shut darts, as long as the plan says; adds side and waist to the walk.
 
-    middles: for each dart where its middle lies from the centre and the height of its point, cm. true_at_side: what the curve
-    comes out too long or too short is taken at the side; else in the darts, and the side stays as it leans.
+    middles: for each dart where its middle lies from the centre and the height of its point, cm. What the curve comes out
+    too long or too short the darts take, so that the sides of front and back stay alike; without darts the side takes it.
     """
     target = half.under.x - lean.side - lean.dart
     start, side_in, darts = Point(0.0, level), lean.side, lean.dart
-    true_at_side = true_at_side or not middles
-    made = None
+    made, over = None, 0.0
+    before: tuple[float, float] | None = None  # how much too long it was, and what was then taken
     for _ in range(8):
         end = side_waist(half.under, level, side_in, lean.down)
         plans = []
@@ -112,11 +104,13 @@ def draw_waist(
         over = sum(part.length for part in made.parts) - target
         if abs(over) < 0.005:
             break
-        if true_at_side:
-            side_in += over
+        gain = (over - before[0]) / before[1] if before else -1.0  # what the last centimetre taken did
+        before = (over, over / max(-gain, 0.2))
+        if middles:
+            darts += before[1]
         else:
-            darts += over
-    if made is None:
+            side_in += before[1]
+    if made is None or abs(over) > GIRTH_SLACK / 2:
         raise CannotDraft(
             blame, say("The waist line cannot be drawn over its darts: read waist and bust again, or take fewer darts.")
         )

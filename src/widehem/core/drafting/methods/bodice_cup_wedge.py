@@ -218,9 +218,7 @@ def _waist(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tupl
     blame = ("waist", "high_bust", "nape_waist")
     if over > 0.3:
         count = min(max(1, math.ceil(over / ONE_DART_MOST)), len(middles))
-        draw_waist(
-            half, frame.waist, Lean(lean.side, over, count, lean.down), middles[:count], blame, true_at_side=half.name == "back"
-        )
+        draw_waist(half, frame.waist, Lean(lean.side, over, count, lean.down), middles[:count], blame)
     else:
         draw_waist(half, frame.waist, Lean(lean.side + over, 0.0, 0, lean.down), [], blame)
 

@@ -7,7 +7,6 @@ dart its angle; it may then lie anywhere. The proportional bodice is the same dr
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import (
@@ -25,6 +24,14 @@ from widehem.core.drafting.bodice import (
     side_waist,
 )
 from widehem.core.drafting.method import Mend, Method, Need, register
+from widehem.core.drafting.methods.bodice_dart import (
+    angle_by_school,
+    balanced_angle,
+    computed_angle,
+    front_armhole,
+    refuse_turned,
+    turned,
+)
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
 from widehem.core.drafting.quantity import Quantity, drawn
@@ -32,12 +39,10 @@ from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.points import Point
 from widehem.core.units import say
 
-MOUTH_LEAST, BALANCE_MOST = 1.0, math.radians(8)
-ANGLE_MOST, SINE_MOST = math.radians(40), 0.966
-TABLE_AT, TABLE_MOUTH, TABLE_STEP = 88.0, 7.0, 0.6 / 4
+MOUTH_LEAST, ANGLE_MOST = 1.0, math.radians(40)
 LEAST = {"bust": 4.0, "waist": 1.5}
 
 
@@ -146,19 +151,6 @@ class Opened:
     added: float
 
 
-def turned(frame: Frame, angle: float) -> tuple[Point, Point, Point]:
-    """Shoulder middle, tip and chest point of the front once the dart is open."""
-    way = turn(frame.bust_point, angle)
-    return frame.shoulder_middle.moved(way), frame.tip_front.moved(way), frame.chest_front.moved(way)
-
-
-def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float) -> Path:
-    """The front armhole with the bust dart open by an angle."""
-    _, tip, chest = turned(frame, angle)
-    shoulder = frame.shoulder_way.moved(turn(Point(0, 0), angle))
-    return armhole(tip, shoulder, chest, DOWN.moved(turn(Point(0, 0), angle / 2)), under, side, hollow)
-
-
 def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lean: Lean, board: Board) -> Opened:
     """How far the bust dart opens: by the bust difference, or by a school, then by the balance of the armholes."""
     point, amount = frame.bust_point, sheet.choice("dart_amount")
@@ -167,10 +159,10 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
         "Bust dart",
         "Turn the outer part about the bust point until the chest point has moved out by half the bust difference.",
     ):
-        asked = _computed(frame, spare)
+        asked = computed_angle(frame, spare)
         if amount != "computed":
             computed_mouth = 2 * reach * math.sin(asked / 2)
-            asked = _by_school(sheet, amount, reach)
+            asked = angle_by_school(sheet, amount, reach)
             sheet.note(
                 say(
                     "By this school the dart is {0} wide at the shoulder; computed for this body it is {1u}.",
@@ -183,7 +175,7 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
         angle = (
             asked
             if amount != "computed"
-            else _balanced(lambda a: front_armhole(frame, shut.under, side, a, hollow).length, want, asked)
+            else balanced_angle(lambda a: front_armhole(frame, shut.under, side, a, hollow).length, want, asked)
         )
         if 2 * reach * math.sin(angle / 2) < MOUTH_LEAST:
             asked = angle = 0.0
@@ -193,7 +185,7 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
                 say(f"The bust dart would open {math.degrees(angle):.0f} degrees, over 40: bust {{0}}, high bust {{1}} or bust depth {{2u}} was misread.",
                     *(sheet.measure(code).value for code in ("bust", "high_bust", "bust_depth"))),
             )  # fmt: skip
-        _refuse_turned(sheet, frame, shut, angle)
+        refuse_turned(sheet, frame, shut, angle)
         sheet.point("bust_point", "Bust point", board.spot("front", point), "BP", piece="front")
         middle, tip, chest = turned(frame, angle)
         if angle:
@@ -211,52 +203,6 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
             sheet.sum("added for balance, degrees", angle_words(angle - asked))
         sheet.sum("mouth at the shoulder", drawn(2 * reach * math.sin(angle / 2), "mouth at the shoulder"))
     return Opened(angle, asked, angle - asked)
-
-
-def _computed(frame: Frame, spare: float) -> float:
-    """The angle that moves the chest point out by half the bust difference, radians."""
-    q = frame.chest_front - frame.bust_point
-    sine, reach = (q.x + spare) / q.size, q.size
-    if sine > SINE_MOST:
-        raise CannotDraft(
-            ("bust", "high_bust", "bust_depth"),
-            say("Bust difference {0} is too much for a chest point {1} from the bust point: read bust, high bust and bust depth again.", spare * 2, reach),
-        )  # fmt: skip
-    return math.asin(sine) - math.asin(q.x / reach)
-
-
-def _by_school(sheet: Sheet, amount: str, reach: float) -> float:
-    bust = sheet.measure("bust").value
-    mouth = {"sixteenth": bust / 16, "twentieth": bust / 20, "table": TABLE_MOUTH + TABLE_STEP * (bust - TABLE_AT)}[amount]
-    return 2 * math.asin(min(max(mouth, 0.0) / 2 / reach, 0.99))
-
-
-def _balanced(length: Callable[[float], float], want: float, asked: float) -> float:
-    """The angle at which the front armhole is no longer than the back, at most 8 degrees more than asked."""
-    if length(asked) <= want:
-        return asked
-    low, high = asked, asked + BALANCE_MOST
-    if length(high) > want:
-        return high
-    for _ in range(30):
-        middle = (low + high) / 2
-        over = length(middle) - want
-        low, high = (middle, high) if over > 0 else (low, middle)
-        if abs(over) < 0.002:
-            break
-    return high
-
-
-def _refuse_turned(sheet: Sheet, frame: Frame, shut: Half, angle: float) -> None:
-    _, _, chest = turned(frame, angle)
-    if chest.y > shut.under.y - 2 or chest.x > shut.under.x - 1:
-        raise CannotDraft(
-            ("bust", "high_bust", "across_chest", "armscye_depth"),
-            say(
-                "With the bust dart open the chest point lies {0} above the underarm and {1} inside the side, under 2 and 1u: read bust, high bust, across chest and armscye depth again.".replace("1u", "1"),
-                shut.under.y - chest.y, shut.under.x - chest.x,
-            ),
-        )  # fmt: skip
 
 
 def _front(sheet: Sheet, frame: Frame, shut: Half, opened: Opened, lean: Lean) -> Half:
