@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 from tests.bodies import skirt, upper_build
 from widehem.core.drafting.advice import advice
 from widehem.core.drafting.compare import ALIGN, compare_drafts, laid_over
-from widehem.core.drafting.ease_plans import PLANS, settings_of
 from widehem.core.drafting.method import METHODS, armhole_of, draft
 from widehem.core.geometry.points import angle_between
 from widehem.core.output.svg_compare import compare_svg
@@ -84,22 +83,6 @@ class Compared(unittest.TestCase):
         self.assertTrue(all(float(n) < 200 for n in box.split()))
 
 
-class Plans(unittest.TestCase):
-    def test_a_plan_is_what_the_pieces_come_to(self):
-        for plan in PLANS.values():
-            found = settings_of(plan, METHODS["bodice.measured"])
-            self.assertEqual(found["bust"], plan.amounts["bust"])
-            made = draft(METHODS["bodice.measured"], upper_build(), {}, found)
-            level = next(level for level in made.block.levels if level.name == "bust")
-            self.assertAlmostEqual(made.block.girth(level) - level.body, plan.amounts["bust"], delta=0.1, msg=plan.code)
-            self.assertAlmostEqual(
-                settings_of(plan, METHODS["bodice.plain"]).get("quarter", plan.amounts["bust"] / 4), plan.amounts["bust"] / 4
-            )
-
-    def test_what_is_out_of_range_is_left_alone(self):
-        self.assertNotIn("waist", settings_of(PLANS["coat"], METHODS["skirt.two_panel"]))
-
-
 class Advice(unittest.TestCase):
     def test_plain_words_with_this_bodys_figures(self):
         full = upper_build("full", bust=113.5)
@@ -124,7 +107,7 @@ class Mends(unittest.TestCase):
         for method in METHODS.values():
             for mends in method.mends.values():
                 for mend in mends:
-                    method.option(mend.option).read(mend.value, "cm")
+                    (method.ease_at if mend.ease else method.option)(mend.option).read(mend.value, "cm")
 
         def over(**options):
             block = bodice("bodice.plain", **options).block

@@ -132,8 +132,23 @@ def parse_length(text: str, unit: Unit, *, least_cm: float = 0.0) -> Length:
     return Length(value, typed, "in" if used[-1] in ("in", "ft") else "cm")
 
 
+def parse_signed(text: str, unit: Unit) -> float:
+    """Read a difference, with or without a sign, in cm. Raises LengthError like parse_length."""
+    sign, rest = _sign(text)
+    return sign * parse_length(rest, unit).cm
+
+
+def _sign(text: str) -> tuple[int, str]:
+    """Plus or minus one, and what stands behind the sign."""
+    text = text.strip()
+    return (-1 if text[:1] in ("-", "−") else 1), text[1:] if text[:1] in ("-", "−", "+") else text
+
+
 def with_unit(text: str, unit: Unit) -> str:
-    """What was typed, with its unit made plain: '70' in cm to '70 cm', '5 ft' stays. Raises LengthError."""
+    """What was typed, with its unit made plain: '70' in cm to '70 cm', '5 ft' and a minus stay. Raises LengthError."""
+    sign, text = _sign(text)
+    if sign < 0:
+        return f"-{with_unit(text, unit)}"
     typed = parse_length(text, unit).typed
     names_unit = parse_length(text, "cm").ticks == parse_length(text, "in").ticks
     return typed if names_unit else f"{typed} {unit}"

@@ -186,6 +186,26 @@ class HouseTable(Base):
         return f"house-{self.id}"
 
 
+class HouseEase(Base):
+    """A plan of ease of the workroom's own. amounts: cm round the body by level."""
+
+    __tablename__ = "house_ease"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    why: Mapped[str] = mapped_column(String(200), default="")
+    amounts: Mapped[dict[str, float]]
+    cloth: Mapped[str] = mapped_column(String(10), default="woven")
+    layers: Mapped[float] = mapped_column(default=0.0)
+    stretch: Mapped[float] = mapped_column(default=30.0)
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def code(self) -> str:
+        """The code the plan goes by in an address."""
+        return f"house-{self.id}"
+
+
 class Listening(Base):
     """A chart that listens to a digital tape. at, side, turn: the field the next reading fills; at '' when the list is full.
 

@@ -15,7 +15,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.ease_plans import PLANS, settings_of
+from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
@@ -23,6 +23,7 @@ from widehem.core.output.svg_board import board_svg, frames, lens_frame, view_na
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, core_chart, open_chart
 from widehem.store.dockets import changed_since, find_docket, keep_settings
+from widehem.store.ease import all_plans
 from widehem.store.models import ChartRow, Docket
 from widehem.web.board_state import (
     EASE,
@@ -212,20 +213,35 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),
         tally=tally(made.checks),
         mends=_mends(made, state, to),
-        ease_plans=_ease_plans(method, state, to),
+        ease_plans=_ease_plans(method, state, to) if slip == "settings" else (),
         next=_next(docket, made, step, to),
     )
     return render_template("draft.html", **context)
 
 
+def settings_of(plan: EasePlan, method: Method) -> dict[str, str]:
+    """A plan of ease as settings of a method, by their key in the address."""
+    found = applied(plan, method)
+    worn = {OPTION + code: found.options.get(code, "") for code in ("cloth", "layers", "stretch")}
+    return {**{EASE + code: f"{amount:g} cm" for code, amount in found.ease.items()}, **worn}
+
+
 def _ease_plans(method: Method, state: BoardState, to: Any) -> list[tuple[str, str, str, bool]]:
     """The named plans of ease: name, what for, where pressing leads, and whether it is in force."""
+    with current_store().read() as session:
+        plans = all_plans(session)
     found = []
-    for plan in PLANS.values():
+    for plan in plans.values():
         trial = state
-        for code, amount in settings_of(plan, method).items():
-            trial = trial.with_setting(EASE + code, f"{amount:g} cm")
-        found.append((plan.name, plan.why, to(tried=trial.tried), trial.settings == state.settings))
+        for key, text in settings_of(plan, method).items():
+            trial = trial.with_setting(key, text)
+        left = applied(plan, method).left_out
+        words = (
+            f"{plan.why}; {', '.join(method.ease_at(code).name.lower() for code in left)} cannot be drawn so here"
+            if left
+            else plan.why
+        )
+        found.append((plan.name, words, to(tried=trial.tried), trial.settings == state.settings))
     return found
 
 
@@ -234,8 +250,9 @@ def _mends(made: Draft, state: BoardState, to: Any) -> dict[str, list[tuple[str,
     found: dict[str, list[tuple[str, str]]] = {}
     for check in made.checks:
         for mend in made.method.mends.get(check.name, ()) if check.verdict != "true" else ():
-            if state.settings.get(OPTION + mend.option) != mend.value:
-                href = to(tried=state.with_setting(OPTION + mend.option, mend.value).tried, slip="checks", lit=check.name)
+            key = (EASE if mend.ease else OPTION) + mend.option
+            if state.settings.get(key) != mend.value:
+                href = to(tried=state.with_setting(key, mend.value).tried, slip="checks", lit=check.name)
                 found.setdefault(check.name, []).append((mend.words, href))
     return found
 

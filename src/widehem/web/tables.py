@@ -13,7 +13,7 @@ from widehem.core.body.estimates import estimate
 from widehem.core.body.figure_tables import BASES, TABLES, FigureTable
 from widehem.core.body.lists import ORDER
 from widehem.core.body.table_check import table_problems
-from widehem.core.units import LengthError, parse_length
+from widehem.core.units import LengthError, parse_length, parse_signed
 from widehem.store.models import HouseTable
 from widehem.store.tables import all_tables, copy_table, judged_by, keep_table
 from widehem.web.hem import Next, Slot
@@ -100,10 +100,9 @@ def keep(code: str) -> Any:
     lengths: dict[str, float] = {}
     for name in (*BASES, "bust_difference"):
         text = form.get(name, "").strip()
-        below = text.startswith(("-", "−")) and name == "bust_difference"
         try:
-            cm = parse_length(text.lstrip("-−") if below else text, display().unit).cm
-            lengths[name] = -cm if below else cm
+            unit = display().unit
+            lengths[name] = parse_signed(text, unit) if name == "bust_difference" else parse_length(text, unit).cm
         except LengthError as error:
             errors[name] = str(error)
             lengths[name] = 0.0

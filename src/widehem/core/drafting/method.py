@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from widehem.core.body.catalogue import names
@@ -13,6 +13,7 @@ from widehem.core.drafting.option import Option, OptionError, Value
 from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Mark, Sheet, Step
+from widehem.core.drafting.wearing import WORN, wear_of
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.piece import Block
@@ -35,11 +36,15 @@ class Need:
 
 @dataclass(frozen=True)
 class Mend:
-    """A setting that trues something: words for the press, the option and what it is set to (with its unit)."""
+    """A setting that trues something: words for the press, the option and what it is set to (with its unit).
+
+    ease: the setting is an ease.
+    """
 
     words: str
     option: str
     value: str
+    ease: bool = False
 
 
 @dataclass(frozen=True)
@@ -92,7 +97,9 @@ METHODS: dict[str, Method] = {}
 
 
 def register(method: Method) -> Method:
-    """Make a method known by its code."""
+    """Make a method known by its code, with the settings every method has."""
+    own = {option.code for option in method.options}
+    method = replace(method, options=(*method.options, *(option for option in WORN if option.code not in own)))
     METHODS[method.code] = method
     return method
 
@@ -193,7 +200,7 @@ def draft(
         tuple(sheet.steps),
         tuple(sheet.notes),
         sheet.points,
-        sheet.block,
+        replace(sheet.block, wear=wear_of(settings)),
         sheet.rubbed_out,
     )
 

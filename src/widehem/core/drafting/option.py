@@ -9,7 +9,7 @@ from typing import Literal
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.quantity import Quantity
-from widehem.core.units import METRIC, Display, LengthError, Unit, parse_length
+from widehem.core.units import METRIC, Display, LengthError, Unit, parse_length, parse_signed
 
 Value = float | str
 OptionKind = Literal["length", "number", "choice"]
@@ -73,10 +73,10 @@ class Option:
                 raise OptionError(f'{self.name}: "{text}" is not a number.') from None
             return self._within(value, Display(unit))
         try:
-            length = parse_length(text, unit)
+            cm = parse_signed(text, unit) if self.low < 0 else parse_length(text, unit).cm
         except LengthError as error:
             raise OptionError(f"{self.name}: {error}") from None
-        return self._within(length.cm, Display(unit))
+        return self._within(cm, Display(unit))
 
     def _within(self, value: float, show: Display) -> float:
         tolerance = 0.16 if show.unit == "in" else 1e-6  # an eighth of an inch is the finest that is typed

@@ -13,6 +13,7 @@ from fontTools.pens.areaPen import AreaPen
 
 from widehem.core.geometry.paths import Path, Place
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.wear import USUAL_WEAR, Wear
 
 EdgeKind = Literal["seam", "fold", "hem", "opening"]
 Side = Literal["centre_back", "side", "none"]
@@ -258,13 +259,22 @@ class PitchNotch:
 
 
 @dataclass(frozen=True)
+class CapFit:
+    """What a sleeve cap is for, cm. armhole: its length; wanted: ease; share: of the ease of a high cap."""
+
+    armhole: float
+    wanted: float
+    share: float = 1.0
+
+
+@dataclass(frozen=True)
 class Block:
     """The pieces of a draft with what holds them together.
 
     passes: the body girth that must get through (cm) and its name. stride: the least girth the hem should have to
     walk, or None when it cannot be told. armhole: front and back edge of it. neck, armscye: body girths the neckline and
-    the armhole are held against. pitch: notches besides those of levels and darts. cap: the armhole a
-    sleeve is for and the ease its cap should have. hand: what must pass the hem of a sleeve.
+    the armhole are held against. pitch: notches besides those of levels and darts. cap: what a
+    sleeve cap should be. hand: what must pass the hem of a sleeve. wear: the cloth, and what is worn underneath.
     """
 
     pieces: tuple[Piece, ...]
@@ -277,8 +287,9 @@ class Block:
     neck: float | None = None
     armscye: float | None = None
     pitch: tuple[PitchNotch, ...] = ()
-    cap: tuple[float, float] | None = None
+    cap: CapFit | None = None
     hand: float | None = None
+    wear: Wear = USUAL_WEAR
 
     def piece(self, name: str) -> Piece:
         for piece in self.pieces:

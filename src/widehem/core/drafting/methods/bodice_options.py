@@ -3,8 +3,8 @@
 from widehem.core.drafting.option import Choice, Option
 
 EASE = (
-    Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", 0.0, 20.0, 0.5, least=4.0),
-    Option("waist", "Waist ease", "length", 3.0, "whole round", 0.0, 20.0, 0.5, least=1.5),
+    Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", -8.0, 20.0, 0.5, least=4.0),
+    Option("waist", "Waist ease", "length", 3.0, "whole round; to sit and to eat", -8.0, 20.0, 0.5, least=1.5),
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm; a high one lets the arm rise", 0.0, 6.0, 0.25),
 )  # fmt: skip

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import partial
 
 from widehem.core.drafting.cap import HIGH, LOW, Armhole, cap_curve, rest_angle, solve
-from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.method import Mend, Method, Need, register
 from widehem.core.drafting.option import Choice, Option
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
@@ -18,7 +18,7 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.sleeve_seams import BELOW_LEAST, Seams, bent_seams, straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.piece import Block, CapFit, Edge, EdgeName, Level, Piece, PitchNotch, Seam
 from widehem.core.units import say
 
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
@@ -30,7 +30,7 @@ PROFILES = {
 }  # fmt: skip
 
 EASE = (
-    Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round, of a high cap; a lower cap is wider", 2.0, 15.0, 0.5, least=3.0),
+    Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round, of a high cap; a lower cap is wider", 0.0, 15.0, 0.5, least=3.0),
     Option("cap", "Cap ease", "length", 2.5, "eased into the armhole; 1.3 to 5 in woven cloth, less in crisp, none in jersey", 0.0, 5.0, 0.25, least=1.3),
 )  # fmt: skip
 CAP = Option(
@@ -290,7 +290,7 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
         PitchNotch("sleeve", "cap", along - armhole.front / 3, "pitch, front", 1),
         PitchNotch("sleeve", "cap", notch, "shoulder", 1),
     )
-    hand = sheet.chart.get("hand")
+    hand, share = sheet.chart.get("hand"), SHARE[sheet.choice("cap_height")]
     sheet.block = Block(
         (piece,),
         (
@@ -304,7 +304,7 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
         ),
         (Level("bicep", "Upper arm", arm.value, cap.width - arm.value, 3.0, 0.1, around=1),),
         pitch=pitch,
-        cap=(armhole.whole, sheet.ease("cap").value * SHARE[sheet.choice("cap_height")]),
+        cap=CapFit(armhole.whole, sheet.ease("cap").value * share, share),
         hand=hand,
     )
 
@@ -333,6 +333,13 @@ def _triangle(sheet: Sheet) -> Shape:
     return partial(triangle_points, sheet.choice("profile"))
 
 
+MENDS = {
+    "cap.ease": (
+        Mend("Ease 2.5 cm into the cap", "cap", "2.5 cm", ease=True),
+        Mend("Ease 1 cm into the cap, for crisp cloth", "cap", "1 cm", ease=True),
+        Mend("No ease in the cap, for a knit", "cap", "0 cm", ease=True),
+    )
+}
 NEEDS = (
     Need("upper_arm", "the width of the sleeve"),
     Need("arm_length", "the length, unless another is set", "length"),
@@ -349,6 +356,7 @@ GUIDE_BOX = register(
         EASE,
         lambda sheet: draw(sheet, _box),
         for_armhole=True,
+        mends=MENDS,
     )
 )
 TRIANGLE = register(
@@ -362,5 +370,6 @@ TRIANGLE = register(
         EASE,
         lambda sheet: draw(sheet, _triangle),
         for_armhole=True,
+        mends=MENDS,
     )
 )

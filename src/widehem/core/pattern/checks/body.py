@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.pattern.check import FINE, Check, Verdict, checker
-from widehem.core.pattern.piece import Block
-from widehem.core.units import say
+from widehem.core.pattern.piece import Block, Level
+from widehem.core.pattern.wear import Wear
+from widehem.core.units import Saying, say
 
 
 @checker
@@ -20,21 +21,45 @@ def girths(block: Block) -> Iterator[Check]:
         if off > level.slack + FINE:
             verdict = "not"
             tail = say("Planned was {0s}: the drawing is {1u} out.", level.planned, off)
-        elif ease < -level.slack:
-            verdict, tail = "not", say("It has no ease and will not close: give at least {0u}.", level.least)
-        elif level.planned < level.least - FINE:
-            verdict = "look"
-            tail = say(
-                "{0s} planned; woven cloth wants {1u} at least. Give more, or keep it for a stay or a close band.",
-                level.planned,
-                level.least,
-            )
         else:
-            verdict, tail = "true", say("Planned {0s}, least {1u}.", level.planned, level.least)
+            verdict, tail = _room(level, block.wear, finished)
         yield Check(
             f"girth.{level.name}", level.name, f"{level.title} on the body", verdict, "signed", ease, level.slack, words, words.stopped + tail,
             tuple(f"{piece.name}.{level.edge}" for piece in block.pieces) if level.edge else (f"@{level.name}",), "ease",
         )  # fmt: skip
+
+
+def _room(level: Level, wear: Wear, finished: float) -> tuple[Verdict, Saying]:
+    """Whether the garment closes over the body and what is worn underneath, and with the ease its cloth wants."""
+    under = wear.under(level.around)
+    least = wear.least(level.body, level.least, level.around)
+    over = say("What is worn underneath takes {0}.", under) if under else None
+    if finished < wear.smallest(level.body, level.around) - level.slack:
+        if wear.knit:
+            tail = say(
+                f"It does not go on: stretched by all of its {wear.stretch:g} per cent it is {{0}}, and {{1u}} must go in.",
+                finished * (1 + wear.stretch / 100), level.body + under,
+            )  # fmt: skip
+        elif under:
+            tail = say("It will not close over what is worn underneath: give at least {0u}.", least)
+        else:
+            tail = say("It has no ease and will not close: give at least {0u}.", least)
+        return "not", over + tail if over else tail
+    if level.planned < least - FINE:
+        if wear.knit:
+            tail = say(
+                f"{{0s}} planned; a knit that gives {wear.stretch:g} per cent may go down to {{1s}}. Give more, or take one that gives more.",
+                level.planned, least,
+            )  # fmt: skip
+        else:
+            tail = say(
+                "{0s} planned; woven cloth wants {1u} at least. Give more, or keep it for a stay or a close band.",
+                level.planned, least,
+            )  # fmt: skip
+        return "look", over + tail if over else tail
+    return "true", say("Planned {0s}, least {1s}.", level.planned, least) if least < 0 else say(
+        "Planned {0s}, least {1u}.", level.planned, least
+    )
 
 
 @checker

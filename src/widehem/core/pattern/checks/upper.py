@@ -132,21 +132,34 @@ def _corner(piece: Piece, edge_name: str, end: int) -> tuple[str, float]:
     return other.name, 180 - angle_between(before.parts[-1].arriving, after.parts[0].leaving)
 
 
-CAP_LEAST, CAP_MOST, CAP_SLACK = 0.0, 5.0, 0.1
+CAP_SLACK = 0.1
 
 
 @checker
 def caps(block: Block) -> Iterator[Check]:
-    """The cap is longer than its armhole by the ease that was wanted."""
+    """The cap is longer than its armhole by the ease that was wanted, and the cloth can be eased by so much."""
     if block.cap is None:
         return
-    armhole, wanted = block.cap
+    fit = block.cap
     length = block.piece("sleeve").edge("cap").length
-    ease = length - armhole
-    off = abs(ease - wanted)
-    verdict: Verdict = "true" if off <= CAP_SLACK + FINE and CAP_LEAST - FINE <= ease <= CAP_MOST + CAP_SLACK else "not"
-    words = say("{0} on armhole {1}", length, armhole)
-    tail = say("Wanted was {0s}; gather it between the pitch notches, more at the back.", wanted)
+    ease = length - fit.armhole
+    low, high = block.wear.cap_ease(fit.share)
+    words = say("{0} on armhole {1}", length, fit.armhole)
+    verdict: Verdict = "not"
+    if abs(ease - fit.wanted) > CAP_SLACK + FINE:
+        tail = say("Wanted was {0s}: the cap does not come out.", fit.wanted)
+    elif ease < low - CAP_SLACK - FINE:
+        tail = say("Woven cloth wants {0} to {1u} here, or the sleeve drags over the shoulder.", low, high)
+    elif ease > high + CAP_SLACK + FINE:
+        kind = {"woven": "Woven", "crisp": "Crisp", "knit": "Knitted"}[block.wear.cloth]
+        tail = say(f"{kind} cloth takes {{0u}} at most here: it would pucker.", high)
+    else:
+        verdict = "true"
+        tail = (
+            say("Wanted was {0s}; gather it between the pitch notches, more at the back.", fit.wanted)
+            if fit.wanted
+            else say("Set in flat, without ease.")
+        )
     yield Check(
         "cap.ease",
         "seams",
