@@ -89,7 +89,7 @@ class Board(WebCase):
 class Truing(WebCase):
     def test_seams_are_walked_and_armholes_laid_over_each_other(self):
         page = self.get(f"/dockets/{BODICE}/walk?seam=side&at=20")
-        self.assertIn("9.8</b> cm walked", page)
+        self.assertIn("9.9</b> cm walked", page)
         for query in ("seam=shoulder&at=40", "seam=armholes", "seam=nonsense&at=-3", "at=x", "at=9999"):
             self.get(f"/dockets/{BODICE}/walk?{query}")
         self.assertNotIn("Armholes over", self.get("/dockets/1/walk"))
@@ -103,6 +103,21 @@ class Truing(WebCase):
         self.assertRegex(self.get("/dockets/1/compare"), r"The same on the chart of \d+ \w+ \d{4}")
         self.get("/dockets/2/compare?with=chart:99")
         self.get("/dockets/99/compare", 404)
+
+    def test_held_against_a_plan_an_option_and_another_garment(self):
+        page = self.get(f"/dockets/{BODICE}/compare?with=plan:coat")
+        self.assertRegex(re.sub("<[^>]+>", " ", page), r"bust\s+86\.0\s+95\.0\s+\+9\.0")
+        page = self.get(f"/dockets/{BODICE}/compare?with=set:dart_place=side")
+        self.assertIn("Bust dart: side", page)
+        self.assertRegex(re.sub("<[^>]+>", " ", page), r"front side, darts together\s+none\s+\d")
+        self.post("/productions/1/dockets", {"docket": "Second bodice", "for": "8", "method": "bodice.plain"})
+        with self.store.read() as session:
+            second = session.query(Docket).order_by(Docket.id.desc()).first().id
+        page = self.get(f"/dockets/{BODICE}/compare?with=docket:{second}")
+        self.assertRegex(re.sub("<[^>]+>", " ", page), r"bust\s+86\.0\s+90\.0")
+        self.assertIn('<optgroup label="Other garments">', page)
+        for nonsense in ("plan:none", "set:dart_place=nose", "docket:999", "set:", "docket:1"):
+            self.get(f"/dockets/{BODICE}/compare?with={nonsense}")
 
     def test_what_was_seen_is_noted(self):
         self.post(

@@ -32,6 +32,11 @@ def productions(session: Session) -> list[Production]:
     return list(session.scalars(select(Production).order_by(Production.name)))
 
 
+def dockets_of(session: Session, wearer_id: int) -> list[Docket]:
+    """Every docket of a wearer."""
+    return list(session.scalars(select(Docket).where(Docket.wearer_id == wearer_id).order_by(Docket.id)))
+
+
 def bodice_for(session: Session, wearer_id: int) -> Docket | None:
     """The newest bodice docket of a wearer: what a new sleeve is drawn for."""
     bodices = [code for code, method in METHODS.items() if method.group == "Bodices"]

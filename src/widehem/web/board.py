@@ -249,7 +249,7 @@ def _mends(made: Draft, state: BoardState, to: Any) -> dict[str, list[tuple[str,
     """For each check that is not true, what would true it: words, and where pressing leads. Taking it back is the way back."""
     found: dict[str, list[tuple[str, str]]] = {}
     for check in made.checks:
-        for mend in made.method.mends.get(check.name, ()) if check.verdict != "true" else ():
+        for mend in made.method.mends_of(check.name) if check.verdict != "true" else ():
             key = (EASE if mend.ease else OPTION) + mend.option
             if state.settings.get(key) != mend.value:
                 href = to(tried=state.with_setting(key, mend.value).tried, slip="checks", lit=check.name)

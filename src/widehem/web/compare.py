@@ -16,9 +16,10 @@ from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sensitivity import what_moves
 from widehem.core.output.svg_compare import compare_svg
 from widehem.store.charts import charts_of, core_chart
-from widehem.store.dockets import find_docket
+from widehem.store.dockets import dockets_of, find_docket
+from widehem.store.ease import all_plans
 from widehem.store.models import ChartRow
-from widehem.web.board import Work, load
+from widehem.web.board import Work, load, settings_of
 from widehem.web.board_state import EASE, OPTION, draft_of, kept_settings, known_setting, values
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
@@ -56,7 +57,8 @@ def compare(docket_id: int) -> Any:
     """Two drafts over each other with the table of what differs."""
     work = load(docket_id)
     mine = _own(work)
-    choices = _choices(work)
+    groups_of_choices = _choices(work, mine.draft)
+    choices = {code: name for entries in groups_of_choices.values() for code, name in entries.items()}
     wanted = request.args.get("with", next(iter(choices), ""))
     at = request.args.get("at", "waist")
     at = at if at in ALIGN else "waist"
@@ -83,7 +85,7 @@ def compare(docket_id: int) -> Any:
         Slot("The most", "look" if widest else "true", figure(show.length(widest)), show.unit, "between two like lengths"),
     ]
     return render_template(
-        "compare.html", docket=work.docket, mine=mine, other=other, choices=choices, wanted=wanted, at=at, align=ALIGN, groups=groups,
+        "compare.html", docket=work.docket, mine=mine, other=other, choices=groups_of_choices, wanted=wanted, at=at, align=ALIGN, groups=groups,
         looks=LOOKS, verdicts=VERDICTS, noted=work.docket.looks,
         drawing=Markup(drawing), box=box, touchy=_touchy(work) if request.args.get("touchy") == "1" else None, catalogue=CATALOGUE,
         selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "draft", "compare", work.changed), slots=slots, tally="",
@@ -119,20 +121,40 @@ def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, 
         return Other(code, name, None, said(refusal.saying))
 
 
-def _choices(work: Work) -> dict[str, str]:
-    """What the garment can be held against: other schools, the same with its defaults, the wearer's other charts."""
-    found = {
-        f"method:{method.code}": method.name
-        for method in METHODS.values()
-        if method.group == work.method.group and method.code != work.method.code
+def _choices(work: Work, made: Draft | None) -> dict[str, dict[str, str]]:
+    """What the garment can be held against, by kind: schools, plans of ease, options, charts, other garments of this wearer."""
+    method = work.method
+    schools = {
+        f"method:{other.code}": other.name
+        for other in METHODS.values()
+        if other.group == method.group and other.code != method.code
     }
     if work.docket.options or work.docket.ease:
-        found["defaults"] = "The same with nothing set"
+        schools["defaults"] = "The same with nothing set"
+    options = {
+        f"set:{option.code}={choice.code}": f"{option.name}: {choice.name.lower()}"
+        for option in method.options
+        if option.kind == "choice"
+        for choice in option.choices
+        if made is not None and made.options[option.code] != choice.code
+    }
     with current_store().read() as session:
-        for row in charts_of(session, work.docket.wearer_id):
-            if work.row is None or row.id != work.row.id:
-                found[f"chart:{row.id}"] = f"The same on the chart of {day(row.taken_on)}"
-    return found
+        plans = {f"plan:{plan.code}": plan.name for plan in all_plans(session).values()} if method.ease else {}
+        charts = {
+            f"chart:{row.id}": f"The same on the chart of {day(row.taken_on)}"
+            for row in charts_of(session, work.docket.wearer_id)
+            if work.row is None or row.id != work.row.id
+        }
+        garments = {
+            f"docket:{docket.id}": docket.name
+            for docket in dockets_of(session, work.docket.wearer_id)
+            if docket.id != work.docket.id and docket.method in METHODS and METHODS[docket.method].group == method.group
+        }
+    found = {
+        "Other schools": schools, "Other charts": charts, "Other garments": garments, "Other plans of ease": plans,
+        "Another option": options,
+    }  # fmt: skip
+    return {title: entries for title, entries in found.items() if entries}
 
 
 def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
@@ -144,6 +166,17 @@ def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
         return _drafted(work, wanted, name, code, shared, work)
     if kind == "defaults":
         return _drafted(work, wanted, name, work.method.code, {}, work)
+    if kind == "set":
+        option, _, choice = code.partition("=")
+        return _drafted(work, wanted, name, work.method.code, {**kept, OPTION + option: choice}, work)
+    if kind == "plan":
+        with current_store().read() as session:
+            plan = all_plans(session)[code]
+        settings = {**kept, **{key: text for key, text in settings_of(plan, work.method).items() if text}}
+        return _drafted(work, wanted, name, work.method.code, settings, work)
+    if kind == "docket":
+        other = load(int(code))
+        return _drafted(other, wanted, name, other.method.code, kept_settings(other.docket.options, other.docket.ease), other)
     with current_store().read() as session:
         row = session.get(ChartRow, int(code)) if code.isdecimal() else None
         if row is None or row.wearer_id != work.docket.wearer_id:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from fontTools.misc.transform import Transform
 
@@ -221,13 +221,16 @@ class Board:
         return path.moved(self.of(name))
 
 
-def piece_of(half: Half, board: Board, levels: dict[str, float], opening: str, title: str) -> Piece:
+def piece_of(sheet: Sheet, half: Half, board: Board, levels: dict[str, float], title: str) -> Piece:
     """The half as a piece on the sheet."""
     lay = board.of(half.name)
     centre = f"centre_{half.name}"
-    kind: EdgeKind = "opening" if opening == centre else "fold"
+    kind: EdgeKind = "opening" if sheet.choice("opening_at") == centre else "fold"
     line = Path.through(half.top.moved(lay), Point(0.0, levels["waist"]).moved(lay))
-    edges = (Edge(centre, (line,), (), kind), *ring_edges(half.walk, half.gaps, {}, lay))
+    ring = ring_edges(half.walk, half.gaps, {}, lay)
+    if half.name == "front" and sheet.choice("neck_shape") == "v":
+        ring = tuple(replace(edge, pointed=True) if edge.name == "neck" else edge for edge in ring)
+    edges = (Edge(centre, (line,), (), kind), *ring)
     spans = {"bust": tuple((a.moved(lay), b.moved(lay)) for a, b in half.spans)}
     return Piece(half.name, title, edges, levels, "fold" if kind == "fold" else "pair", centre, spans)
 

@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.option import Option, OptionError, Value
+from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, mended, wear_of
+from widehem.core.drafting.option import Mend, Option, OptionError, Value
 from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Mark, Sheet, Step
-from widehem.core.drafting.wearing import WORN, wear_of
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.piece import Block
 from widehem.core.pattern.truing import check_block
+from widehem.core.pattern.walk import armhole_depth
 from widehem.core.units import Saying, say
 
 
@@ -32,19 +33,6 @@ class Need:
     why: str
     unless: str = ""
     instead: str = ""
-
-
-@dataclass(frozen=True)
-class Mend:
-    """A setting that trues something: words for the press, the option and what it is set to (with its unit).
-
-    ease: the setting is an ease.
-    """
-
-    words: str
-    option: str
-    value: str
-    ease: bool = False
 
 
 @dataclass(frozen=True)
@@ -82,6 +70,11 @@ class Method:
         known = ", ".join(option.code for option in self.ease)
         raise OptionError(f'{self.name} has no ease at "{code}": it has {known}.')
 
+    def mends_of(self, check: str) -> tuple[Mend, ...]:
+        """What would true a check that is not true."""
+        common = (mend for start, mends in COMMON_MENDS.items() if check.startswith(start) for mend in mends)
+        return (*self.mends.get(check, ()), *common)
+
     def uses(self, options: Mapping[str, object] | None = None) -> tuple[str, ...]:
         """Codes of the measures it needs, given these settings."""
         chosen = options or {}
@@ -99,7 +92,7 @@ METHODS: dict[str, Method] = {}
 def register(method: Method) -> Method:
     """Make a method known by its code, with the settings every method has."""
     own = {option.code for option in method.options}
-    method = replace(method, options=(*method.options, *(option for option in WORN if option.code not in own)))
+    method = replace(method, options=(*method.options, *(option for option in COMMON if option.code not in own)))
     METHODS[method.code] = method
     return method
 
@@ -149,7 +142,7 @@ def armhole_of(block: Block) -> Armhole | None:
     if block.armhole is None:
         return None
     front, back = (block.length_of((ref,)) for ref in block.armhole)
-    return Armhole(front, back)
+    return Armhole(front, back, armhole_depth(block))
 
 
 def draft(
@@ -191,18 +184,36 @@ def draft(
     sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan, armhole=armhole)
     method.draw(sheet)
     assert sheet.block is not None
+    made = mended(sheet.block, settings)
     return Draft(
         method,
         chart,
         settings,
         plan,
-        tuple(sheet.marks),
+        _drawn_again(sheet.marks, sheet.block, made.block) if made.changes else tuple(sheet.marks),
         tuple(sheet.steps),
-        tuple(sheet.notes),
+        (*sheet.notes, *made.changes),
         sheet.points,
-        replace(sheet.block, wear=wear_of(settings)),
+        replace(made.block, wear=wear_of(settings)),
         sheet.rubbed_out,
     )
+
+
+def _drawn_again(marks: Sequence[Mark], before: Block, after: Block) -> tuple[Mark, ...]:
+    """The marks with finished lines and darts as they are on the mended pieces."""
+    paths = {
+        part: made
+        for piece in before.pieces
+        for edge in piece.edges
+        for part, made in zip(edge.parts, after.piece(piece.name).edge(edge.name).parts, strict=True)
+    }
+    darts = {(piece.name, dart.name): dart for piece in after.pieces for dart in piece.darts}
+    return tuple(
+        replace(mark, dart=darts.get((mark.piece, mark.dart.name), mark.dart)) if mark.dart is not None
+        else replace(mark, path=paths[mark.path]) if mark.role == "finished" and mark.path in paths
+        else mark
+        for mark in marks
+    )  # fmt: skip
 
 
 def _default(option: Option, chart: Chart) -> Quantity | Value:

@@ -29,6 +29,19 @@ class Choice:
 
 
 @dataclass(frozen=True)
+class Mend:
+    """A setting that trues something: words for the press, the option and what it is set to (with its unit).
+
+    ease: the setting is an ease.
+    """
+
+    words: str
+    option: str
+    value: str
+    ease: bool = False
+
+
+@dataclass(frozen=True)
 class Option:
     """A school's habit that the maker may change. Lengths in cm.
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.waist import dart_cap
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.piece import Dart, Edge
 
 OUT_AT_ELBOW, INTAKE, WRIST_IN = 0.6, 2.5, 1.9

@@ -12,14 +12,15 @@ from typing import Literal
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.drafting.waist import dart_cap
-from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.piece import Dart, Edge, EdgeKind
 
 DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
 HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
+NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
 
 
@@ -34,16 +35,23 @@ def back_neck(top: Point, snp: Point, shoulder: Point) -> Path:
     return Path((curve_between(top, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_UP * max(rise, 0.1)),))
 
 
-def front_neck(pit: Point, snp: Point, shoulder: Point) -> Path:
-    """From the pit of the neck, level, to the side neck point, square to the shoulder."""
+def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round") -> Path:
+    """From the pit of the neck to the side neck point, square to the shoulder there. shape: round, v or square."""
     wide, deep = snp.x - pit.x, pit.y - snp.y
+    arriving = -square_down(shoulder)
+    if shape == "v":
+        chord = snp - pit
+        return Path((curve_between(pit, chord, snp, arriving, pit.to(snp) * 0.6, pit.to(snp) * 0.2),))
+    if shape == "square":
+        corner = Point(snp.x - NECK_CORNER_IN * deep * arriving.x, pit.y)
+        return Path((Line(pit, corner), curve_between(corner, -DOWN, snp, arriving, deep * 0.4, deep * 0.3)))
     return Path((curve_between(pit, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_DOWN * deep),))
 
 
-def deep_enough(pit: Point, snp: Point, shoulder: Point, back: float, neck: float) -> Point:
+def deep_enough(pit: Point, snp: Point, shoulder: Point, back: float, neck: float, shape: str = "round") -> Point:
     """The pit of the neck, lowered until the neckline is no tighter than the neck. back: the half back neck, cm."""
     for _ in range(12):
-        short = neck / 2 - back - front_neck(pit, snp, shoulder).length
+        short = neck / 2 - back - front_neck(pit, snp, shoulder, shape).length
         if short <= 0:
             break
         pit = Point(pit.x, pit.y + 1.1 * short + 0.005)

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.geometry.curves import Cubic, Line, curve_between
+from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, meet, mirror_in, turn
+from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.piece import Dart
 
 PROUD_SHARE, PROUD_MOST = 7, 0.5
@@ -114,25 +115,3 @@ def waist_over_darts(start: Point, leaving: Point, side: Point, hip: Point, plan
         darts.append(Dart(plan.name, "waist", plan.point, inner, outer, plan.middle, plan.intake, plan.length, cap))
     parts.append(Path((rest,)).moved(shutting[-1].inverse()))
     return Waist(tuple(parts), tuple(darts), whole)
-
-
-def dart_cap(edge: Path, point: Point, inner: Point, outer: Point) -> Path | None:
-    """The edge across a dart's mouth, for a dart folded inwards.
-
-    edge: the stitching line up to the inner leg, as it runs with the darts before it shut. What the fold covers is
-    copied across the leg, and that half across the axis.
-    """
-    axis = inner.toward(outer, 0.5) - point
-    leg = mirror_in(point, inner)
-    under = (point + axis).moved(leg) - point
-    crossed = edge.crossings(point, under)
-    if crossed:
-        index, t = crossed[-1]
-        covered = edge.split(index, t)[1]
-    else:  # the piece ends before the fold does: carry its edge on straight
-        reach = meet(edge.start, edge.leaving, point, under)
-        if reach is None:
-            return None
-        covered = Path((Line(reach, edge.start), *edge.segments))
-    first = covered.moved(leg).reverse()
-    return first + first.moved(mirror_in(point, point + axis)).reverse()

@@ -67,12 +67,14 @@ class Dart:
 
 @dataclass(frozen=True)
 class Edge:
-    """A named side of a piece. parts: its sewn stretches, one more than the darts that lie between them."""
+    """A named side of a piece. parts: its sewn stretches, one more than the darts that lie between them. pointed: it meets the
+    centre at an angle on purpose."""
 
     name: str
     parts: tuple[Path, ...]
     darts: tuple[Dart, ...] = ()
     kind: EdgeKind = "seam"
+    pointed: bool = False
 
     @cached_property
     def length(self) -> float:

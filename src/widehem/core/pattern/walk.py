@@ -91,3 +91,16 @@ def armholes_over_each_other(block: Block) -> Walk | None:
     onto = Transform().translate(here.x - there.x, here.y - there.y).transform(turn(there, angle)).transform(flip)
     ends = (Meeting("underarm", 0.0, 0.0), Meeting("shoulder tip", holes[0].length, holes[1].length))
     return Walk("Armholes over each other", back, front, holes, onto, here, 0.0, ends)
+
+
+def armhole_depth(block: Block) -> float | None:
+    """How deep the armhole itself is, cm: laid side seam to side seam, from between both shoulder tips to the underarm."""
+    if block.armhole is None:
+        return None
+    tips = []
+    for ref, hand in zip(block.armhole, (-1.0, 1.0), strict=True):
+        piece = block.piece(ref.piece)
+        hole, up = piece.edge(ref.edge), piece.edge("side").parts[-1].arriving.unit()
+        arm = hole.end - hole.start
+        tips.append(Point(hand * abs(arm.cross(up)), arm.dot(up)))
+    return Point(0.0, 0.0).to(tips[0].toward(tips[1], 0.5))

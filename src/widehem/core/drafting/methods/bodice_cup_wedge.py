@@ -24,7 +24,14 @@ from widehem.core.drafting.bodice import (
 from widehem.core.drafting.method import Method, register
 from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
 from widehem.core.drafting.methods.bodice_measured import NEEDS
-from widehem.core.drafting.methods.bodice_options import BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, OPENING
+from widehem.core.drafting.methods.bodice_options import (
+    BACK_SHOULDER,
+    HOLLOW_BACK,
+    HOLLOW_FRONT,
+    NECK_DEPTH,
+    NECK_SHAPE,
+    OPENING,
+)
 from widehem.core.drafting.option import Option
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
@@ -44,7 +51,7 @@ EASE = (
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),
 )  # fmt: skip
-OPTIONS = (BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, OPENING)
+OPTIONS = (BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING)
 
 
 def wedge_angle(aside: float, down: float, spare: float) -> float | None:
@@ -303,11 +310,10 @@ def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
 
 
 def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Board, drop: float) -> None:
-    opening = sheet.choice("opening_at")
     pieces = []
     for half, lower in ((back, 0.0), (front, drop)):
         levels = {"bust": frame.depth.value, "waist": frame.waist + lower}
-        pieces.append(piece_of(half, board, levels, opening, f"Bodice {half.name}"))
+        pieces.append(piece_of(sheet, half, board, levels, f"Bodice {half.name}"))
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece, half in zip(pieces, (back, front), strict=True):

@@ -170,8 +170,9 @@ def upper_frame(sheet: Sheet, board: Board, drop: Quantity | None = None) -> Fra
         sheet.sum("slope, degrees", Quantity(round(math.degrees(math.atan2(way.y, way.x)), 1), plain=True, source="constant"))
     point = _bust_point(sheet, snp_front, wide_front.value)
     back_curve = back_neck(Point(0, 0), snp_back, way)
-    pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value)
-    front_curve = front_neck(pit, snp_front, way)
+    shape = sheet.choice("neck_shape")
+    pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value, shape)
+    front_curve = front_neck(pit, snp_front, way, shape)
     sheet.points["pit"] = board.spot("front", pit)
     return Frame(
         depth, waist, way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front, point,

@@ -23,7 +23,7 @@ from widehem.core.drafting.bodice import (
     show_half,
     side_waist,
 )
-from widehem.core.drafting.method import Mend, Method, Need, register
+from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_dart import (
     angle_by_school,
     balanced_angle,
@@ -34,6 +34,7 @@ from widehem.core.drafting.methods.bodice_dart import (
 )
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
+from widehem.core.drafting.option import Mend
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
@@ -295,9 +296,8 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
             )
     elif place != "shoulder":
         sheet.note(say("There is no bust dart to place: bust and high bust differ too little."))
-    opening = sheet.choice("opening_at")
     levels = {"bust": frame.depth.value, "waist": frame.waist}
-    pieces = [piece_of(half, board, levels, opening, f"Bodice {half.name}") for half in (back, front)]
+    pieces = [piece_of(sheet, half, board, levels, f"Bodice {half.name}") for half in (back, front)]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(
             *(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"),

@@ -46,6 +46,14 @@ NECK_DEPTH = Option(
     "neck_depth", "Front neck depth", "length", None, "below the side neck point; a fifth of the neck and a little", 4.0, 20.0, 0.5,
     worked=lambda on: on["neck"] / 5 + 0.3, uses=("neck",),
 )  # fmt: skip
+NECK_SHAPE = Option(
+    "neck_shape", "Front neck", "choice", "round", "how the front neckline runs",
+    choices=(
+        Choice("round", "Round", "level at the centre, on the neck as the block is"),
+        Choice("v", "Pointed", "straight down to a point at the centre"),
+        Choice("square", "Square", "straight across, and up to the shoulder"),
+    ),
+)  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "centre_back", "a closed waist does not pass the shoulders",
     choices=(
@@ -73,5 +81,5 @@ AMOUNT = Option(
 )  # fmt: skip
 
 DARTED = (
-    DART_PLACE, AMOUNT, BACK_SHOULDER, WAIST_DARTS, SIDE_SEAM, SIDE_BELOW, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, OPENING,
+    DART_PLACE, AMOUNT, BACK_SHOULDER, WAIST_DARTS, SIDE_SEAM, SIDE_BELOW, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING,
 )  # fmt: skip

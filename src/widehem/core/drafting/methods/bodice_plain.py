@@ -6,9 +6,9 @@ import math
 from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import APART, Board, Half, Lean, block_of, draw_waist, piece_of, show_half
-from widehem.core.drafting.method import Mend, Method, Need, register
-from widehem.core.drafting.methods.bodice_options import OPENING
-from widehem.core.drafting.option import Choice, Option
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
+from widehem.core.drafting.option import Choice, Mend, Option
 from widehem.core.drafting.quantity import Quantity, drawn, smaller_of
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
@@ -49,6 +49,7 @@ OPTIONS = (
     Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0, 100.0, 10.0),
     Option("fold_chest", "Folded out across the chest", "length", 0.0, "trues a front armhole that is too long; the front gets shorter by it", 0.0, 0.7, 0.1),
     Option("raise_underarm", "Front underarm raised", "length", 0.0, "trues a front armhole that is too long; the surplus is eased into the back side seam", 0.0, 0.7, 0.1),
+    NECK_SHAPE,
     OPENING,
 )  # fmt: skip
 
@@ -259,13 +260,13 @@ def _half(
         f"{name.capitalize()} neck and armhole",
         "Straight down from the tip to the bust line; the middle of that guide, moved in by the hollow, is the chest point. Both curves run through it.",
     ):
-        deep = sheet.length("neck_depth")
+        deep, shape = sheet.length("neck_depth"), sheet.choice("neck_shape")
         centre_top = Point(0.0, 0.0)
         if name == "front":
             back_way = (back_top.tip - back_top.snp).unit()
             behind = back_neck(centre_top, back_top.snp, back_way).length
-            centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, sheet.measure("neck").value)
-        neck = back_neck(centre_top, snp, way) if name == "back" else front_neck(centre_top, snp, way)
+            centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, sheet.measure("neck").value, shape)
+        neck = back_neck(centre_top, snp, way) if name == "back" else front_neck(centre_top, snp, way, shape)
         lean_out = Lean(lean.side, 0.0, 0, lean.down)
         side_way = Point(-lean.side, waist - level)
         hole = armhole(tip, way, chest, DOWN, under, side_way, HOLLOW[name])
@@ -301,9 +302,8 @@ def _half(
 
 
 def _finish(sheet: Sheet, back: Half, front: Half, board: Board, level: float, waist: float, lean: Lean) -> None:
-    opening = sheet.choice("opening_at")
     levels = {"bust": level, "waist": waist}
-    pieces = [piece_of(half, board, levels, opening, f"Bodice {half.name}") for half in (back, front)]
+    pieces = [piece_of(sheet, half, board, levels, f"Bodice {half.name}") for half in (back, front)]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece, half in zip(pieces, (back, front), strict=True):

@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from functools import partial
 
 from widehem.core.drafting.cap import HIGH, LOW, Armhole, cap_curve, rest_angle, solve
-from widehem.core.drafting.method import Mend, Method, Need, register
-from widehem.core.drafting.option import Choice, Option
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGHT_BY, HEM, LENGTH, MENDS, OWN_HEIGHT, PROFILE
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
@@ -24,57 +24,11 @@ from widehem.core.units import say
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
 SHARE = {"high": 1.0, "middle": 2 / 3, "low": 1 / 3}
 LEAST_OVER_ARM = 2.0
+DEPTH_PART = 5 / 6
 PROFILES = {
     "one": ((1 / 4, 1.6), (1 / 2, 0.0), (7 / 8, -0.5)), "one_front": ((1 / 4, 1.6), (1 / 2, 0.0), (3 / 4, -1.6)),
     "two": ((1 / 4, 1.6), (1 / 2, 0.6), (3 / 4, -1.0)), "two_front": ((1 / 4, 1.9), (1 / 2, 0.5), (3 / 4, -1.3)),
 }  # fmt: skip
-
-EASE = (
-    Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round, of a high cap; a lower cap is wider", 0.0, 15.0, 0.5, least=3.0),
-    Option("cap", "Cap ease", "length", 2.5, "eased into the armhole; 1.3 to 5 in woven cloth, less in crisp, none in jersey", 0.0, 5.0, 0.25, least=1.3),
-)  # fmt: skip
-CAP = Option(
-    "cap_height", "Cap", "choice", "high", "how high it is decides how the arm lifts",
-    choices=(
-        Choice("high", "High", "tailored, hands down: narrow, hangs clean"),
-        Choice("middle", "Middle", "two thirds of it: everyday work"),
-        Choice("low", "Low", "one third: sport, dance, fight; wide, with folds when the arm is down"),
-    ),
-)  # fmt: skip
-LENGTH = Option(
-    "length",
-    "Length",
-    "length",
-    None,
-    "from the shoulder tip; to the wrist unless another is set",
-    15.0,
-    90.0,
-    1.0,
-    worked=lambda on: on["arm_length"],
-    uses=("arm_length",),
-)
-HEM = Option(
-    "hem",
-    "Hem width",
-    "length",
-    None,
-    "whole round; the closed hand must pass without an opening",
-    14.0,
-    70.0,
-    0.5,
-    worked=lambda on: on["hand"] + 1,
-    uses=("hand",),
-)
-PROFILE = Option(
-    "profile", "Profile", "choice", "one", "two ways of rounding the triangle",
-    choices=(Choice("one", "First", "the front hollowed deep, the back hardly"), Choice("two", "Second", "fuller in the upper cap, both hollowed")),
-)  # fmt: skip
-
-
-ELBOW = Option(
-    "elbow", "Elbow", "choice", "none", "a bent sleeve follows the arm as it hangs",
-    choices=(Choice("none", "Straight", "the same seam front and back"), Choice("dart", "Elbow dart", "2.5 wide in the back seam, halfway to the middle")),
-)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -121,15 +75,16 @@ def _off(a: Point, b: Point, part: float, out: float) -> Point:
     return a.toward(b, part) + Point(way.y, -way.x) * out
 
 
-def draw(sheet: Sheet, shape: Callable[[Sheet], Shape]) -> None:
-    """A sleeve by one of the shapes of cap."""
+def draw(sheet: Sheet, shape: Callable[[Sheet], Shape], over_third: float) -> None:
+    """A sleeve by one of the shapes of cap. over_third: how much higher than a third of the armhole its school draws it, cm."""
     armhole = sheet.armhole
     assert armhole is not None
     arm, length, hem = sheet.measure("upper_arm"), sheet.length("length"), sheet.length("hem")
     points = shape(sheet)
     width = (arm + sheet.ease("upper_arm")).called("bicep line")
     ease = (sheet.ease("cap") * SHARE[sheet.choice("cap_height")]).called("cap ease")
-    cap = _cap(sheet, armhole, points, width, ease, length.value, hem.value, arm.value)
+    held = _held_height(sheet, armhole, over_third)
+    cap = _cap(sheet, armhole, points, width, ease, length.value, hem.value, arm.value, held)
     _draw(sheet, armhole, points, cap, length, hem, arm)
 
 
@@ -144,10 +99,32 @@ def _curve(points: Shape, length: float, hem: float, width: float, height: float
     return cap_curve(found, *_seams(width, min(hem, width), max(length - height, 1.0)))
 
 
+def _held_height(sheet: Sheet, armhole: Armhole, over_third: float) -> float | None:
+    """The height of a high cap that a school holds, cm; None when it is solved."""
+    by = sheet.choice("height_by")
+    if by == "third":
+        return armhole.whole / 3 + over_third
+    if by == "depth":
+        if armhole.depth is None:
+            raise CannotDraft(
+                (), say("The depth of this armhole is not known, only its length: draft for a bodice, or solve the cap height.")
+            )
+        return armhole.depth * DEPTH_PART
+    return sheet.length("own_height").value if by == "own" else None
+
+
 def _cap(
-    sheet: Sheet, armhole: Armhole, points: Shape, width: Quantity, ease: Quantity, length: float, hem: float, arm: float
+    sheet: Sheet,
+    armhole: Armhole,
+    points: Shape,
+    width: Quantity,
+    ease: Quantity,
+    length: float,
+    hem: float,
+    arm: float,
+    held: float | None,
 ) -> Cap:
-    """Solve the height for the width; for a lower cap take its share of that height and solve the width."""
+    """Solve the height for the width, unless it is held; for a lower cap take its share of the height. Then solve the width."""
     whole, full = armhole.whole, sheet.ease("cap").value
 
     def of_height(height: float) -> float:
@@ -160,7 +137,7 @@ def _cap(
         sheet.sum("armhole, front", drawn(armhole.front, "front armhole"))
         sheet.sum("armhole, back", drawn(armhole.back, "back armhole"))
         sheet.sum("bicep line of a high cap", width)
-        found = solve(of_height, whole + full, LOW * whole, min(HIGH * whole, length - 4))
+        found = (held, 0) if held else solve(of_height, whole + full, LOW * whole, min(HIGH * whole, length - 4))
         if found is None:
             flat = of_height(LOW * whole)
             if flat > whole + full:
@@ -180,7 +157,7 @@ def _cap(
         height, rounds = found
         share = SHARE[sheet.choice("cap_height")]
         wide = width.value
-        if share < 1:
+        if share < 1 or held:
             height *= share
             lower = height
 
@@ -191,7 +168,12 @@ def _cap(
             if again is None:
                 raise CannotDraft(
                     ("upper_arm",),
-                    say("No width keeps {0} over the arm with a cap {1u} high: take a higher cap.", LEAST_OVER_ARM, height),
+                    say(
+                        "No sleeve at least {0} wider than the arm, {1}, fits this armhole with a cap {2u} high: take another height, or solve it.",
+                        LEAST_OVER_ARM,
+                        arm,
+                        height,
+                    ),
                 )
             wide, more = again
             rounds += more
@@ -333,13 +315,6 @@ def _triangle(sheet: Sheet) -> Shape:
     return partial(triangle_points, sheet.choice("profile"))
 
 
-MENDS = {
-    "cap.ease": (
-        Mend("Ease 2.5 cm into the cap", "cap", "2.5 cm", ease=True),
-        Mend("Ease 1 cm into the cap, for crisp cloth", "cap", "1 cm", ease=True),
-        Mend("No ease in the cap, for a knit", "cap", "0 cm", ease=True),
-    )
-}
 NEEDS = (
     Need("upper_arm", "the width of the sleeve"),
     Need("arm_length", "the length, unless another is set", "length"),
@@ -352,9 +327,9 @@ GUIDE_BOX = register(
         "Sleeves",
         "A box quartered by verticals, with pitch points on the quarter lines; for a given armhole, solved until the cap fits.",
         NEEDS,
-        (CAP, ELBOW, LENGTH, HEM),
+        (CAP, HEIGHT_BY, OWN_HEIGHT, ELBOW, LENGTH, HEM),
         EASE,
-        lambda sheet: draw(sheet, _box),
+        lambda sheet: draw(sheet, _box, 0.0),
         for_armhole=True,
         mends=MENDS,
     )
@@ -366,9 +341,9 @@ TRIANGLE = register(
         "Sleeves",
         "A triangle on the bicep line, its sides rounded by one of two profiles; for a given armhole, solved until the cap fits.",
         NEEDS,
-        (CAP, PROFILE, ELBOW, LENGTH, HEM),
+        (CAP, HEIGHT_BY, OWN_HEIGHT, PROFILE, ELBOW, LENGTH, HEM),
         EASE,
-        lambda sheet: draw(sheet, _triangle),
+        lambda sheet: draw(sheet, _triangle, 0.6),
         for_armhole=True,
         mends=MENDS,
     )

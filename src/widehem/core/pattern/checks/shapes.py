@@ -101,6 +101,8 @@ def square_corners(block: Block) -> Iterator[Check]:
             (before, "hem", before.parts[-1].reverse().place(square_over(before)).point - centre.start),
             (after, "waist", after.parts[0].place(square_over(after)).point - centre.end),
         ):
+            if edge.pointed:
+                continue
             off = abs(angle_between(chord, down) - 90)
             count += 1
             if off >= worst:

@@ -15,8 +15,8 @@ def upgrade() -> None:
         sa.Column("why", sa.String(200), nullable=False),
         sa.Column("amounts", sa.JSON, nullable=False),
         sa.Column("cloth", sa.String(10), nullable=False),
-        sa.Column("layers", sa.Float, nullable=False),
-        sa.Column("stretch", sa.Float, nullable=False),
+        sa.Column("layers", sa.Double, nullable=False),
+        sa.Column("stretch", sa.Double, nullable=False),
         sa.Column("version", sa.Integer, nullable=False),
     )
 

@@ -1,0 +1,64 @@
+"""Settings that every method has: the cloth, what is worn underneath, and what is trued by hand on the finished pieces."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from widehem.core.drafting.option import Choice, Mend, Option
+from widehem.core.pattern.mends import Mended, equalise, press_to_side, square
+from widehem.core.pattern.piece import Block
+from widehem.core.pattern.wear import LAYER, PADDED_LAYER, Wear
+from widehem.core.units import Saying
+
+CLOTH = Option(
+    "cloth", "Cloth", "choice", "woven", "how close it may be, and how much a cap can be eased",
+    choices=(
+        Choice("woven", "Woven", "it does not give: never without ease"),
+        Choice("crisp", "Crisp or like leather", "it does not give and cannot be eased in"),
+        Choice("knit", "Knit", "it gives by its stretch and may be smaller than the body"),
+    ),
+)  # fmt: skip
+STRETCH = Option("stretch", "Stretch of a knit, per cent", "number", 30.0, "10 cm of it, pulled gently to 13, give 30; half of that may be used", 5.0, 150.0, 5.0)  # fmt: skip
+LAYERS = Option("layers", "Layers underneath", "number", 0.0, f"ordinary ones; each takes about {LAYER:g} cm round the body", 0.0, 5.0, 1.0)  # fmt: skip
+PADDED = Option("padded", "Padded layers underneath", "number", 0.0, f"each takes about {PADDED_LAYER:g} cm round the body, or measure over it", 0.0, 3.0, 1.0)  # fmt: skip
+WORN = (CLOTH, STRETCH, LAYERS, PADDED)
+
+TRUED = Option(
+    "trued", "Trued by hand", "choice", "no", "what a cutter does on paper once the pieces are drawn",
+    choices=(
+        Choice("no", "As drawn", "nothing is changed"),
+        Choice("seams", "Seams made equal", "where two sides of a seam differ, one is let out or taken in at its free end"),
+        Choice("corners", "Corners squared", "waist, hem and neck leave the centre squarely for a centimetre"),
+        Choice("both", "Both", "first the corners, then the seams"),
+    ),
+)  # fmt: skip
+PRESSED = Option(
+    "pressed", "Waist darts pressed", "choice", "centre", "the mouth of a dart is cut for the side it is pressed to",
+    choices=(Choice("centre", "To the centre", "as is usual"), Choice("side", "To the side", "where the centre shall lie flat")),
+)  # fmt: skip
+COMMON = (*WORN, TRUED, PRESSED)  # every method has these
+COMMON_MENDS = {
+    "seam.": (Mend("Make both sides equal", "trued", "seams"),),
+    "corners.square": (Mend("Square the corners at the centre", "trued", "corners"),),
+}
+
+
+def mended(block: Block, options: Mapping[str, object]) -> Mended:
+    """The block with what these settings change on the finished pieces."""
+    changes: list[Saying] = []
+    trued = options.get("trued", "no")
+    wanted = (
+        (square, trued in ("corners", "both")), (equalise, trued in ("seams", "both")), (press_to_side, options.get("pressed") == "side"),
+    )  # fmt: skip
+    for mend, asked in wanted:
+        if asked:
+            found = mend(block)
+            block = found.block
+            changes += found.changes
+    return Mended(block, tuple(changes))
+
+
+def wear_of(options: Mapping[str, object]) -> Wear:
+    """The wear of these settings; what is not among them is as usual."""
+    found = {code: options.get(code, option.default) for code, option in ((option.code, option) for option in WORN)}
+    return Wear(str(found["cloth"]), float(str(found["stretch"])), float(str(found["layers"])), float(str(found["padded"])))
