@@ -80,6 +80,7 @@ def _parser() -> _Parser:
     draft.add_argument("--chart", type=Path, required=True, metavar="FILE.json")
     draft.add_argument("--set", action="append", default=[], metavar="OPTION=VALUE", dest="options")
     draft.add_argument("--ease", action="append", default=[], metavar="LEVEL=VALUE")
+    draft.add_argument("--plan", metavar="PLAN", help="a plan of ease: its amounts, cloth and layers, before --ease and --set")
     draft.add_argument("--bodice", metavar="METHOD", help="the bodice whose armhole a sleeve is drawn for")
     draft.add_argument("--armhole", metavar="front=CM,back=CM", help="the armhole a sleeve is drawn for")
     draft.add_argument("--format", choices=("json", "svg", "pdf", "card"), default="json")
@@ -191,6 +192,9 @@ def _draft(arguments: argparse.Namespace) -> int:
         chart, unit = _read_chart(arguments.chart)
         options = {code: method.option(code).read(value, unit) for code, value in _pairs(arguments.options, "--set")}
         ease = {code: method.ease_at(code).read(value, unit) for code, value in _pairs(arguments.ease, "--ease")}
+        if arguments.plan:
+            planned = _plan(arguments.plan, method)
+            options, ease = {**planned.options, **options}, {**planned.ease, **ease}
         made = draft(method, chart, options, ease, _armhole(arguments, chart, unit))
         data = _written(made, arguments, unit)
     except OptionError as error:
@@ -207,6 +211,15 @@ def _draft(arguments: argparse.Namespace) -> int:
         sys.stdout.buffer.write(data)
         sys.stdout.flush()
     return FINE
+
+
+def _plan(name: str, method: Any) -> Any:
+    """A plan of ease on a method."""
+    from widehem.core.drafting.ease_plans import PLANS, applied
+
+    if name not in PLANS:
+        raise UsageError(f'--plan "{name}" is no plan of ease: there are {", ".join(PLANS)}.')
+    return applied(PLANS[name], method)
 
 
 def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:

@@ -26,6 +26,7 @@ class FromNothing(BrowserCase):
         self.page.click(".selvedge .production")
         self.calm()
         self.page.fill("#d-name", "Rope skirt")
+        self.page.select_option("#d-method", "skirt.two_panel")
         self.page.click("text=Open the docket")
         self.calm()
 

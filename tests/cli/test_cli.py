@@ -34,6 +34,18 @@ class Cli(unittest.TestCase):
             status = main([str(a) for a in arguments])
         return status, out.getvalue() or out.buffer.getvalue(), err.getvalue()
 
+    def test_a_plan_of_ease_and_what_goes_over_it(self):
+        chart = self.write({"unit": "cm", "figure": "curved", "measures": dict(upper_build().values)}, "whole.json")
+        status, out, _ = self.run_cli("draft", "bodice.measured", "--chart", chart, "--plan", "over_shirt", "--ease", "depth=3")
+        self.assertEqual(status, 0)
+        found = json.loads(out)
+        self.assertEqual(
+            {code: found["ease"][code] for code in ("bust", "waist", "depth")}, {"bust": 10.0, "waist": 8.0, "depth": 3.0}
+        )
+        self.assertEqual(found["options"]["layers"], 1.0)
+        status, _, err = self.run_cli("draft", "bodice.measured", "--chart", chart, "--plan", "loose")
+        self.assertEqual((status, err.split(":")[0]), (2, '--plan "loose" is no plan of ease'))
+
     def test_a_draft_as_json(self):
         status, out, _ = self.run_cli(
             "draft", "skirt.two_panel", "--chart", self.chart, "--ease", "hip=4", "--set", "length=62.5"

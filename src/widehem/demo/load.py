@@ -10,11 +10,13 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from widehem.core.body.figure_tables import TABLES
+from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.units import Unit, parse_length
-from widehem.demo.people import COMPANY, GARMENTS, HOUSE_LIST, HOUSE_TABLE, PEOPLE, PRODUCTION, Person
+from widehem.demo.people import COMPANY, GARMENTS, HOUSE_EASE, HOUSE_LIST, HOUSE_TABLE, PEOPLE, PRODUCTION, Person
 from widehem.demo.portrait import portrait
 from widehem.store.charts import add_reading, begin_chart, charts_of
 from widehem.store.database import Store
+from widehem.store.ease import add_plan
 from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
 from widehem.store.tables import copy_table, keep_table
 
@@ -65,10 +67,12 @@ def _wearer(session: Session, production: Production, person: Person, tables: di
 
 
 def _house(session: Session) -> dict[str, str]:
-    """A list and a figure table of the workroom's own; returns the codes of tables by name."""
+    """A list, a plan of ease and a figure table of the workroom's own; returns the codes of tables by name."""
     name, codes = HOUSE_LIST
     session.add(HouseList(name=name, codes=codes))
     title, base, formulas = HOUSE_TABLE
+    plan, why, like, amounts = HOUSE_EASE
+    add_plan(session, replace(PLANS[like], why=why, amounts={**PLANS[like].amounts, **amounts}), plan)
     row = copy_table(session, TABLES[base], title)
     keep_table(row, replace(TABLES[base], name=title, formulas={**TABLES[base].formulas, **formulas}))
     return {title: row.code}

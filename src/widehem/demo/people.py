@@ -198,6 +198,12 @@ HOUSE_LIST = (
         "height",
     ],
 )
+HOUSE_EASE = (
+    "Ferry crew coats",
+    "over a wool jersey, arms up at the rope",
+    "over_shirt",
+    {"upper_arm": 8.0, "across_back": 4.0, "depth": 2.5},
+)
 HOUSE_TABLE = (
     "Ferry crew",
     "straight",

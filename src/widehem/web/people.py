@@ -9,7 +9,7 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
-from widehem.core.drafting.method import METHODS
+from widehem.core.drafting.method import METHODS, by_part
 from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.models import Docket, Production, Wearer
@@ -104,6 +104,7 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         find=wanted,
         stale={number: differences for number, (_, differences) in drawn.items()},
         methods=METHODS,
+        method_groups=by_part(METHODS.values()),
         tables=tables,
         names=names,
         errors=errors,

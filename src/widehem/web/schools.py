@@ -11,7 +11,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.advice import advice
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, Method, armhole_of, draft
+from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part, draft
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sensitivity import filled_in
@@ -55,7 +55,8 @@ def gallery(wearer_id: int) -> str:
         armhole = _usual_armhole(whole)
     schools = [
         _school(method, hand.chart, whole, armhole)
-        for method in METHODS.values()
+        for members in by_part(METHODS.values()).values()
+        for method in members
         if wanted in f"{method.name} {method.group} {method.summary}".lower()
     ]
     groups: dict[str, list[School]] = {}

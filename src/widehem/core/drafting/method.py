@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -87,6 +87,15 @@ class Method:
 
 
 METHODS: dict[str, Method] = {}
+PARTS = ("Bodices", "Sleeves", "Skirts", "Trousers", "Whole garments")  # groups, in the order of the body
+
+
+def by_part(methods: Iterable[Method]) -> dict[str, list[Method]]:
+    """Methods by the part of the body they are for."""
+    found: dict[str, list[Method]] = {}
+    for method in sorted(methods, key=lambda method: PARTS.index(method.group)):
+        found.setdefault(method.group, []).append(method)
+    return found
 
 
 def register(method: Method) -> Method:
