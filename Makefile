@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test bench lint browser-tools clean
+.PHONY: demo serve test bench wide lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -45,6 +45,9 @@ test: $(VENV)/.dev browser-tools lint  ## set up, run everything
 
 bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
 	$(BIN)/python -m tests.bench
+
+wide: $(VENV)/.dev  ## two thousand random bodies through every method
+	$(BIN)/python -m tests.wide
 
 clean:
 	rm -rf $(VENV) build src/*.egg-info .mypy_cache .ruff_cache .hypothesis

@@ -13,7 +13,7 @@ from widehem.core.drafting.method import METHODS, armhole_of, draft
 from widehem.core.geometry.points import angle_between
 from widehem.core.output.svg_compare import compare_svg
 from widehem.core.output.svg_small import small_svg
-from widehem.core.pattern.walk import armholes_over_each_other, walk
+from widehem.core.pattern.walk import armholes_over_each_other, set_in, walk
 
 BODICES = [code for code, method in METHODS.items() if method.group == "Bodices"]
 
@@ -100,6 +100,29 @@ class Advice(unittest.TestCase):
             inside, box = small_svg(draft(method, upper_build(), armhole=hole if method.for_armhole else None))
             self.assertIn("piece", inside)
             self.assertTrue(all(math.isfinite(float(n)) for n in box.split()))
+
+
+class SetIn(unittest.TestCase):
+    def test_the_cap_runs_round_the_armhole_and_its_notches_meet(self):
+        for code in BODICES:
+            for sleeve in ("sleeve.guide_box", "sleeve.triangle"):
+                block = bodice(code).block
+                made = draft(METHODS[sleeve], upper_build(), {}, {"cap": 2.5}, armhole_of(block))
+                whole = set_in(block, made.block)
+                self.assertEqual([seam.name for seam in whole.seams], ["cap_back", "cap_front"])
+                for seam in whole.seams:
+                    walked = walk(whole, seam, 0.4)
+                    pitch = next(meeting for meeting in walked.meetings if meeting.what == "pitch notch")
+                    self.assertLess(pitch.apart, 1e-6)
+                    self.assertAlmostEqual(walked.meetings[-1].apart, 1.25, delta=0.06)
+                    self.assertFalse(any(walked.untrue(meeting, 0.2) for meeting in walked.meetings))
+                    spot = walked.edges[1].place(walked.edges[1].length - walked.along if seam.against else walked.along)
+                    self.assertLess(spot.point.moved(walked.onto).to(walked.at), 1e-6)
+
+    def test_without_an_armhole_there_is_nothing_to_walk(self):
+        sleeve = draft(METHODS["sleeve.guide_box"], upper_build(), armhole=armhole_of(bodice().block)).block
+        self.assertIsNone(set_in(skirt().block, sleeve))
+        self.assertIsNone(set_in(bodice().block, bodice().block))
 
 
 class Mends(unittest.TestCase):

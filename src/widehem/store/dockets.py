@@ -89,6 +89,6 @@ def _drawn(session: Session, entries: Sequence[tuple[Docket, int, Chart]]) -> di
     found: dict[int, tuple[Chart, tuple[Difference, ...]]] = {}
     for docket, _, newest in entries:
         chart = charts.get(docket.chart_id or 0, newest)
-        used = METHODS[docket.method].uses(docket.options) if docket.method in METHODS else ()
+        used = METHODS[docket.method].reads(docket.options) if docket.method in METHODS else ()
         found[docket.id] = (chart, stale(used, chart, newest) if chart is not newest else ())
     return found

@@ -83,9 +83,15 @@ def load(docket_id: int) -> Work:
 
 def armhole_now(session: Session, bodice: Docket) -> Armhole | None:
     """The armhole of a bodice as it is kept now; None while it cannot be drawn."""
-    chart = core_chart(session, chart_drawn_on(session, bodice))
+    made = draft_now(session, bodice)
+    return armhole_of(made.block) if made else None
+
+
+def draft_now(session: Session, docket: Docket) -> Draft | None:
+    """A docket drawn as it is kept now; None while it cannot be."""
+    chart = core_chart(session, chart_drawn_on(session, docket))
     try:
-        return armhole_of(draft_of(METHODS[bodice.method], chart, kept_settings(bodice.options, bodice.ease)).block)
+        return draft_of(METHODS[docket.method], chart, kept_settings(docket.options, docket.ease))
     except (OptionError, CannotDraft, KeyError):
         return None
 

@@ -131,7 +131,7 @@ def _moves(hand: InHand, code: str) -> tuple[Move, ...]:
         return ()
     method = METHODS[hand.docket.method]
     settings = kept_settings(hand.docket.options, hand.docket.ease)
-    if code not in method.uses(hand.docket.options):
+    if code not in method.reads(hand.docket.options):
         return ()
     try:
         found = what_moves(method, hand.chart, code, values(method, settings, OPTION), values(method, settings, EASE))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, redirect, render_template, request, url_for
@@ -12,11 +13,13 @@ from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.pattern.check import SEAM_TRUE
-from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, walk
-from widehem.web.board import load
+from widehem.core.pattern.piece import Block, Piece
+from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, set_in, walk
+from widehem.store.dockets import find_docket
+from widehem.web.board import Work, draft_now, load
 from widehem.web.board_state import draft_of, kept_settings
 from widehem.web.hem import Next, slots_of, tally
+from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 
 pages = Blueprint("walk", __name__)
@@ -33,7 +36,7 @@ def seam(docket_id: int) -> Any:
         made = draft_of(work.method, work.chart, kept_settings(docket.options, docket.ease), work.armhole)
     except (OptionError, CannotDraft):
         return redirect(url_for("board.draft", docket_id=docket_id), 303)
-    block = made.block
+    block = _with_bodice(work, made.block)
     choices = {seam.name: seam.title for seam in block.seams if len(seam.first) == len(seam.second) == 1}
     if block.armhole is not None:
         choices[ARMHOLES] = "Armholes over each other"
@@ -49,6 +52,17 @@ def seam(docket_id: int) -> Any:
         slots=slots_of(made.checks, lambda check: url_for("board.draft", docket_id=docket_id, slip="checks", lit=check.name)),
         tally=tally(made.checks), next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),
     )  # fmt: skip
+
+
+def _with_bodice(work: Work, sleeve: Block) -> Block:
+    """A sleeve with the bodice it is for, so that the cap can be walked round the armhole; anything else as it is."""
+    if work.bodice is None:
+        return sleeve
+    with current_store().read() as session:
+        docket = find_docket(session, work.bodice.id)
+        bodice = draft_now(session, docket) if docket else None
+    whole = set_in(bodice.block, sleeve) if bodice else None
+    return replace(whole, seams=(*whole.seams, *sleeve.seams)) if whole else sleeve
 
 
 def _drawing(walked: Walk) -> tuple[str, str]:
@@ -74,7 +88,8 @@ def _marks(walked: Walk, piece: Piece, by: Transform, look: str) -> list[str]:
     edge = walked.edges[0 if first else 1]
     rows = []
     for meeting in walked.meetings[1:-1]:
-        place = edge.place(meeting.first if first else meeting.second)
+        along = meeting.first if first else edge.length - meeting.second if walked.against else meeting.second
+        place = edge.place(along)
         inward = -piece.outward(place.direction)
         rows.append(
             f'<path class="{look} strong" d="{svg_d([Path.through(place.point, place.point + inward * 1.2).moved(by)])}"/>'

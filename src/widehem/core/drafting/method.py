@@ -80,6 +80,12 @@ class Method:
         chosen = options or {}
         return tuple(need.measure for need in self.needs if not (need.unless and need.unless in chosen))
 
+    def reads(self, options: Mapping[str, object] | None = None) -> tuple[str, ...]:
+        """Codes of the measures a draft may rest on, given these settings: what it needs and what does as well."""
+        chosen = set(self.uses(options))
+        instead = (need.instead for need in self.needs if need.instead and need.measure in chosen)
+        return (*self.uses(options), *instead)
+
     def missing(self, chart: Chart, options: Mapping[str, object] | None = None) -> tuple[str, ...]:
         """Codes of the measures it needs and the chart lacks."""
         instead = {need.measure: need.instead for need in self.needs if need.instead}
@@ -138,7 +144,7 @@ class Draft:
         return check_block(self.block)
 
     def measures_used(self) -> tuple[str, ...]:
-        return tuple(code for code in self.method.uses(self.options_set) if code in self.chart)
+        return tuple(code for code in self.method.reads(self.options_set) if code in self.chart)
 
     @property
     def options_set(self) -> dict[str, object]:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, mirror_in, turn
-from widehem.core.pattern.piece import Block, Edge, Piece, Seam
+from widehem.core.pattern.piece import Block, Edge, EdgeName, Piece, Seam
 
 ARMHOLES = "armholes"
 
@@ -29,7 +29,8 @@ class Meeting:
 @dataclass(frozen=True)
 class Walk:
     """A seam walked so far. onto: how the second piece lies against the first; at: the point where they touch; meetings:
-    notches and ends in order."""
+    notches and ends in order; eased: what may be left over at the end, cm; against: the
+    second edge runs the other way."""
 
     title: str
     first: Piece
@@ -39,6 +40,16 @@ class Walk:
     at: Point
     along: float
     meetings: tuple[Meeting, ...]
+    eased: float = 0.0
+    against: bool = False
+
+    @property
+    def first_length(self) -> float:
+        return self.edges[0].length
+
+    def untrue(self, meeting: Meeting, tolerance: float) -> bool:
+        """Whether two that should meet are further apart than they may be."""
+        return meeting.apart > tolerance + (self.eased if meeting is self.meetings[-1] else 0.0)
 
 
 def walk(block: Block, seam: Seam, share: float) -> Walk:
@@ -51,7 +62,8 @@ def walk(block: Block, seam: Seam, share: float) -> Walk:
     there = edges[1].place(edges[1].length - along if seam.against else along)
     way = -there.direction if seam.against else there.direction
     onto = _laid(first, second, here.point, here.direction, there.point, way, seam.against)
-    return Walk(seam.title, first, second, edges, onto, here.point, along, _meetings(block, seam, edges))
+    eased = max(abs(ease) for ease in seam.ease)
+    return Walk(seam.title, first, second, edges, onto, here.point, along, _meetings(block, seam, edges), eased, seam.against)
 
 
 def _laid(first: Piece, second: Piece, here: Point, way: Point, there: Point, other: Point, against: bool) -> Transform:
@@ -74,6 +86,12 @@ def _meetings(block: Block, seam: Seam, edges: tuple[Edge, Edge]) -> tuple[Meeti
         spots = [edge.at_level(y) for edge, y in zip(edges, heights, strict=True)]
         if spots[0] is not None and spots[1] is not None and 1 < spots[0] < edges[0].length - 1:
             found.append(Meeting(f"{level} level", spots[0], spots[1]))
+    first, second = ([notch for notch in block.pitch if EdgeName(notch.piece, notch.edge) == name] for name in names)
+    for notch in first:
+        for other in second:
+            if notch.count == other.count and notch.what.startswith("pitch") and other.what.startswith("pitch"):
+                along = edges[1].length - other.along if seam.against else other.along
+                found.append(Meeting("pitch notch", notch.along, along))
     found.append(Meeting("end", edges[0].length, edges[1].length))
     return tuple(sorted(found, key=lambda meeting: meeting.first))
 
@@ -91,6 +109,37 @@ def armholes_over_each_other(block: Block) -> Walk | None:
     onto = Transform().translate(here.x - there.x, here.y - there.y).transform(turn(there, angle)).transform(flip)
     ends = (Meeting("underarm", 0.0, 0.0), Meeting("shoulder tip", holes[0].length, holes[1].length))
     return Walk("Armholes over each other", back, front, holes, onto, here, 0.0, ends)
+
+
+CAP_BACK, CAP_FRONT = "cap_back", "cap_front"
+
+
+def set_in(bodice: Block, sleeve: Block) -> Block | None:
+    """A bodice with its sleeve, to be walked: the cap is cut at its shoulder notch and each half runs along its armhole.
+
+    None where there is no armhole, no cap or no shoulder notch.
+    """
+    notch = next((notch for notch in sleeve.pitch if notch.what == "shoulder"), None)
+    if bodice.armhole is None or notch is None:
+        return None
+    piece = sleeve.piece(notch.piece)
+    cap = piece.edge(notch.edge)
+    back, front = cap.parts[0].cut(notch.along)
+    halves = (Edge(CAP_BACK, (back,)), Edge(CAP_FRONT, (front,)))
+    ring = tuple(part for edge in piece.edges for part in (halves if edge is cap else (edge,)))
+    pitch = [
+        replace(p, edge=CAP_BACK) if p.along < notch.along else replace(p, edge=CAP_FRONT, along=p.along - notch.along)
+        for p in sleeve.pitch
+        if p is not notch
+    ]
+    seams = []
+    for ref, name, title, half, against in (
+        (bodice.armhole[1], CAP_BACK, "Cap in the back armhole", back, False),
+        (bodice.armhole[0], CAP_FRONT, "Cap in the front armhole", front, True),
+    ):
+        eased = half.length - bodice.length_of((ref,))
+        seams.append(Seam(name, title, (ref,), (EdgeName(piece.name, name),), (-eased, -eased), against))
+    return Block((*bodice.pieces, replace(piece, edges=ring)), tuple(seams), pitch=(*bodice.pitch, *pitch))
 
 
 def armhole_depth(block: Block) -> float | None:
