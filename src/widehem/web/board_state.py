@@ -13,7 +13,7 @@ from urllib.parse import quote_plus, urlencode
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import Draft, Method, draft
+from widehem.core.drafting.method import Draft, Method, draft, resolved
 from widehem.core.drafting.option import Option, OptionError, Value
 from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
 
@@ -205,7 +205,8 @@ def field_for(
         except OptionError as wrong:  # kept when the range was another one
             typed, error, cm = typed or text, error or str(wrong), None
     else:
-        default = option.default_on(chart_tried(chart, settings))
+        tried = chart_tried(chart, settings)
+        default = option.default_on(tried, resolved(method, tried, values(method, settings, OPTION)) if option.after else {})
         cm = None if default is None or isinstance(default, str) else float(default)
     return _length_field(
         key, option.name, option.why, cm, option.step, (option.low, option.high), show, changed, bool(text), typed, error

@@ -51,7 +51,7 @@ _CURVED = {
     "waist_high_hip": "0.44 * waist_hip",
     "high_hip": "waist + 0.68 * (hip - waist)",
     "crotch_depth": "hip / 8 + height / 20 + 7.05",
-    "crotch_length": "2 * crotch_depth + 16",
+    "crotch_length": "2 * crotch_depth + 0.17 * hip",
     "waist_knee": "0.36 * height",
     "waist_floor": "0.635 * height",
     "waist_ankle": "0.58 * height",

@@ -1,6 +1,6 @@
 """A bodice while it is drawn: both halves, their darts, and how they become pieces.
 
-Everything stands in the frame of its half (x from the centre outwards); `Board` lays back and front on the sheet.
+Everything stands in the frame of its half (x from the centre outwards); `side_by_side` lays back and front on the sheet.
 """
 
 from __future__ import annotations
@@ -9,11 +9,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
-from fontTools.misc.transform import Transform
-
-from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.finished import show_edges
+from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import OUT, PLACES, Gap, Stretch, Walk, cut_walk, ring_edges, share_out_dart
 from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
 from widehem.core.geometry.curves import Cubic
@@ -205,23 +205,12 @@ def _darts_along(half: Half, bust_point: Point, shares: dict[str, float], turned
     half.spans = (inner, (outer[0].moved(turn(bust_point, carried)), outer[1].moved(turn(bust_point, carried))))
 
 
-@dataclass(frozen=True)
-class Board:
-    """Where back and front lie on the sheet; front_centre: x of the centre front."""
-
-    front_centre: float
-
-    def of(self, name: str) -> Transform:
-        return Transform() if name == "back" else Transform(-1, 0, 0, 1, self.front_centre, 0)
-
-    def spot(self, name: str, point: Point) -> Point:
-        return point.moved(self.of(name))
-
-    def path(self, name: str, path: Path) -> Path:
-        return path.moved(self.of(name))
+def side_by_side(front_centre: float) -> Table:
+    """The back as it is drawn, the front turned over with its centre at x = front_centre."""
+    return Table({"back": as_drawn(), "front": turned_over(front_centre)})
 
 
-def piece_of(sheet: Sheet, half: Half, board: Board, levels: dict[str, float], title: str) -> Piece:
+def piece_of(sheet: Sheet, half: Half, board: Table, levels: dict[str, float], title: str) -> Piece:
     """The half as a piece on the sheet."""
     lay = board.of(half.name)
     centre = f"centre_{half.name}"
@@ -272,22 +261,9 @@ def block_of(
     )  # fmt: skip
 
 
-def show_half(sheet: Sheet, piece: Piece, half: Half, edges: Sequence[str]) -> None:
+def show_half(sheet: Sheet, piece: Piece, edges: Sequence[str]) -> None:
     """Draw finished edges of a piece on the sheet, its darts with them."""
-    for name in edges:
-        edge = piece.edge(name)
-        figure = drawn(edge.length, f"{piece.name} {TITLES.get(name, name)}")
-        for number, part in enumerate(edge.parts, 1):
-            title = f"{piece.name.capitalize()} {TITLES.get(name, name.replace('_', ' '))}"
-            sheet.line(
-                f"{piece.name}_{name}_{number}", title, part, role="finished", figure=figure, piece=piece.name, edge=name
-            )
-        letters = LETTERS[piece.name] if name == "waist" else "Y"
-        for dart, letter in zip(edge.darts, letters, strict=False):
-            takes = drawn(dart.intake, f"{piece.name} dart {letter}")
-            sheet.draw_dart(
-                dart, f"{piece.name.capitalize()} dart {letter}, {TITLES.get(name, name)}", letter, takes, piece.name
-            )
+    show_edges(sheet, piece, edges, TITLES, {"waist": LETTERS[piece.name]})
 
 
 def angle_words(radians: float) -> Quantity:

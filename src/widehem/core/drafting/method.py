@@ -174,7 +174,6 @@ def draft(
     """
     if method.for_armhole and armhole is None:
         raise CannotDraft((), say(f"{method.name} is drawn for an armhole: draft a bodice for this wearer first."))
-    settings: dict[str, Quantity | Value] = {}
     given = {code: method.option(code).check(value) for code, value in (options or {}).items()}
     missing = method.missing(chart, given)
     if missing:
@@ -185,9 +184,7 @@ def draft(
             say(f"{method.name} cannot be drawn without {names(missing)} ({why}): measure it and write it on the chart."),
         )
     body = method.body(chart) if method.body else chart
-    for option in method.options:
-        value = given.get(option.code)
-        settings[option.code] = value if value is not None else _default(option, body)
+    settings = resolved(method, body, given)
     plan = {}
     for option in method.ease:
         amount = (ease or {}).get(option.code)
@@ -231,6 +228,11 @@ def _drawn_again(marks: Sequence[Mark], before: Block, after: Block) -> tuple[Ma
     )  # fmt: skip
 
 
-def _default(option: Option, chart: Chart) -> Quantity | Value:
-    value = option.default_on(chart)
-    return 0.0 if value is None else value
+def resolved(method: Method, chart: Chart, given: Mapping[str, Value]) -> dict[str, Quantity | Value]:
+    """Every option of a method: as given, or its default; 0 where that rests on a measure that is missing."""
+    settings: dict[str, Quantity | Value] = {}
+    for option in method.options:
+        value = given.get(option.code)
+        default = option.default_on(chart, settings) if value is None else value
+        settings[option.code] = 0.0 if default is None else default
+    return settings

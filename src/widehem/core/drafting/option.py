@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
@@ -45,7 +45,8 @@ class Mend:
 class Option:
     """A school's habit that the maker may change. Lengths in cm.
 
-    default: the habit; None when it comes from the chart by worked. worked: takes named measures to the default.
+    default: the habit; None when it comes from the chart by worked. worked: takes named measures, and the settings of options before it
+    that are named in after, to the default.
     step: what one press of less or more does. least: for ease, the least the cloth wants for wearing.
     """
 
@@ -58,17 +59,18 @@ class Option:
     high: float = 0.0
     step: float = 0.5
     choices: tuple[Choice, ...] = ()
-    worked: Callable[[Mapping[str, Quantity]], Quantity] | None = None
+    worked: Callable[[Mapping[str, Any]], Quantity] | None = None
     uses: tuple[str, ...] = ()
+    after: tuple[str, ...] = ()
     least: float | None = None
 
-    def default_on(self, chart: Chart) -> Quantity | Value | None:
-        """The default for this chart; None when a measure it rests on is missing."""
+    def default_on(self, chart: Chart, settings: Mapping[str, Quantity | Value]) -> Quantity | Value | None:
+        """The default for this chart and the settings so far; None when a measure it rests on is missing."""
         if self.worked is None:
             return self.default
         if chart.missing(self.uses):
             return None
-        return self.worked({code: measured(chart, code) for code in self.uses})
+        return self.worked({code: measured(chart, code) for code in self.uses} | {code: settings[code] for code in self.after})
 
     def read(self, text: str, unit: Unit) -> Value:
         """What was typed as a value. Raises OptionError."""

@@ -10,7 +10,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.marking.allowance import cutting_line
 from widehem.core.marking.marks import Label, Notch, drill_holes, grain_line, notches, out_to_cut, place_label
 from widehem.core.marking.plans import AllowancePlan, amounts_on
-from widehem.core.pattern.piece import Block, Piece
+from widehem.core.pattern.piece import OPENING_WORDS, Block, Piece
 from widehem.core.units import METRIC, Display
 
 TURNED_IN = 3.0  # cm of tape beyond the waist
@@ -152,7 +152,7 @@ def _notions(block: Block, show: Display) -> tuple[str, ...]:
     if waist is not None:
         found.append(f"Stay tape for the waist, {show.full(waist + TURNED_IN)}, with {show.full(TURNED_IN)} to turn in")
     if block.opening is not None and block.opening.length > 0 and block.opening.at != "none":
-        where = "centre back" if block.opening.at == "centre_back" else "left side"
+        where = OPENING_WORDS[block.opening.at]
         found.append(f"Zip, {show.full(block.opening.length)}, {where}")
         found.append("One hook and eye above the zip")
     return tuple(found)

@@ -113,6 +113,8 @@ def drill_holes(piece: Piece) -> tuple[Point, ...]:
 
 def grain_line(piece: Piece) -> tuple[Point, Point]:
     """Parallel to the centre, a third of the way to the side; on a fold, the fold itself (middle part of it)."""
+    if piece.grain is not None:
+        return piece.grain
     if not piece.centre:  # along the middle, as a sleeve hangs
         left, up, right, down = piece.bounds
         middle, rest = (left + right) / 2 + (right - left) * 0.06, (down - up) * (1 - GRAIN_SHARE) / 2

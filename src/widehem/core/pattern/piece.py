@@ -5,10 +5,11 @@ Everything downstream speaks of piece + edge + place along it, never of coordina
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Literal
 
+from fontTools.misc.transform import Transform
 from fontTools.pens.areaPen import AreaPen
 
 from widehem.core.geometry.paths import Path, Place
@@ -16,7 +17,10 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
 
 EdgeKind = Literal["seam", "fold", "hem", "opening"]
-Side = Literal["centre_back", "side", "none"]
+Side = Literal["centre_back", "centre_front", "side", "none"]
+OPENING_WORDS: dict[str, str] = {
+    "centre_back": "centre back", "centre_front": "centre front", "side": "left side", "none": "no opening",
+}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -39,6 +43,10 @@ class Dart:
     length: float
     cap: Path
     apex: Point | None = None
+
+    def moved(self, by: Transform) -> Dart:
+        spots = {name: getattr(self, name).moved(by) for name in ("point", "inner", "outer", "middle")}
+        return replace(self, **spots, cap=self.cap.moved(by), apex=self.apex.moved(by) if self.apex else None)
 
     @property
     def turned_about(self) -> Point:
@@ -89,6 +97,11 @@ class Edge:
     def end(self) -> Point:
         return self.parts[-1].end
 
+    def moved(self, by: Transform) -> Edge:
+        return replace(
+            self, parts=tuple(part.moved(by) for part in self.parts), darts=tuple(dart.moved(by) for dart in self.darts)
+        )
+
     def place(self, along: float) -> Place:
         """The spot this far (cm) along the sewn edge, its darts taken out."""
         for part in self.parts:
@@ -119,7 +132,7 @@ class Piece:
     """A closed piece. edges: in order round the outline. levels: heights of the balance lines that cross it.
 
     spans: by level, the stretches whose lengths are the cloth between centre and side there, where darts cross the level.
-    cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). centre: the edge along the centre line.
+    cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). centre: the edge along the centre line. grain: where it does not follow from the centre.
     """
 
     name: str
@@ -129,6 +142,28 @@ class Piece:
     cut: Literal["pair", "fold"] = "pair"
     centre: str = ""
     spans: dict[str, tuple[tuple[Point, Point], ...]] = field(default_factory=dict)
+    grain: tuple[Point, Point] | None = None
+
+    def moved(self, by: Transform) -> Piece:
+        """The piece lying elsewhere; it may be turned over, but its balance lines stay level."""
+        return replace(
+            self,
+            edges=tuple(edge.moved(by) for edge in self.edges),
+            levels={name: Point(0.0, y).moved(by).y for name, y in self.levels.items()},
+            spans={name: tuple((a.moved(by), b.moved(by)) for a, b in spans) for name, spans in self.spans.items()},
+            grain=(self.grain[0].moved(by), self.grain[1].moved(by)) if self.grain else None,
+        )
+
+    def spanned(self, *levels: str) -> Piece:
+        """The piece with its cloth at these levels written down: their lines are not held against each other along the seams."""
+        found = dict(self.spans)
+        for level in levels:
+            y = self.levels[level]
+            crossed = [
+                path.segments[i].at(t) for path in self.ring() for i, t in path.crossings(Point(0.0, y), Point(1.0, 0.0))
+            ]
+            found[level] = ((min(crossed), max(crossed)),)
+        return replace(self, spans=found)
 
     def span(self, level: str) -> float:
         """Cloth at a level with the darts sewn, cm."""
@@ -261,6 +296,21 @@ class PitchNotch:
 
 
 @dataclass(frozen=True)
+class Fork:
+    """What trousers must do between the legs, cm. least, most: length of the whole crotch seam; read: whether that was measured.
+
+    front, back: how far the middle between side and fork lies from the crease, towards the fork. foot: what must pass a hem.
+    """
+
+    least: float
+    most: float
+    read: bool
+    front: float
+    back: float
+    foot: float
+
+
+@dataclass(frozen=True)
 class CapFit:
     """What a sleeve cap is for, cm. armhole: its length; wanted: ease; share: of the ease of a high cap."""
 
@@ -276,7 +326,7 @@ class Block:
     passes: the body girth that must get through (cm) and its name. stride: the least girth the hem should have to
     walk, or None when it cannot be told. armhole: front and back edge of it. neck, armscye: body girths the neckline and
     the armhole are held against. pitch: notches besides those of levels and darts. cap: what a
-    sleeve cap should be. hand: what must pass the hem of a sleeve. wear: the cloth, and what is worn underneath.
+    sleeve cap should be. hand: what must pass the hem of a sleeve. fork: of trousers. wear: the cloth, and what is worn underneath.
     """
 
     pieces: tuple[Piece, ...]
@@ -291,6 +341,7 @@ class Block:
     pitch: tuple[PitchNotch, ...] = ()
     cap: CapFit | None = None
     hand: float | None = None
+    fork: Fork | None = None
     wear: Wear = USUAL_WEAR
 
     def piece(self, name: str) -> Piece:

@@ -81,7 +81,7 @@ def _meetings(block: Block, seam: Seam, edges: tuple[Edge, Edge]) -> tuple[Meeti
     found = [Meeting("start", 0.0, 0.0)]
     names = (seam.first[0], seam.second[0])
     levels = set(block.piece(names[0].piece).levels) & set(block.piece(names[1].piece).levels)
-    for level in sorted(levels):
+    for level in sorted(levels - {level for name in names for level in block.piece(name.piece).spans}):
         heights = [block.piece(name.piece).levels[level] for name in names]
         spots = [edge.at_level(y) for edge, y in zip(edges, heights, strict=True)]
         if spots[0] is not None and spots[1] is not None and 1 < spots[0] < edges[0].length - 1:
@@ -89,9 +89,10 @@ def _meetings(block: Block, seam: Seam, edges: tuple[Edge, Edge]) -> tuple[Meeti
     first, second = ([notch for notch in block.pitch if EdgeName(notch.piece, notch.edge) == name] for name in names)
     for notch in first:
         for other in second:
-            if notch.count == other.count and notch.what.startswith("pitch") and other.what.startswith("pitch"):
+            pitch = notch.what.startswith("pitch") and other.what.startswith("pitch") and notch.count == other.count
+            if pitch or notch.what == other.what:
                 along = edges[1].length - other.along if seam.against else other.along
-                found.append(Meeting("pitch notch", notch.along, along))
+                found.append(Meeting("pitch notch" if pitch else f"{notch.what} notch", notch.along, along))
     found.append(Meeting("end", edges[0].length, edges[1].length))
     return tuple(sorted(found, key=lambda meeting: meeting.first))
 

@@ -7,6 +7,15 @@ from widehem.core.drafting.methods import (  # isort: skip
     bodice_proportional,
     bodice_cup_wedge,
     sleeves,
+    trousers_schools,
 )
 
-__all__ = ["bodice_cup_wedge", "bodice_measured", "bodice_plain", "bodice_proportional", "skirt_two_panel", "sleeves"]
+__all__ = [
+    "bodice_cup_wedge",
+    "bodice_measured",
+    "bodice_plain",
+    "bodice_proportional",
+    "skirt_two_panel",
+    "sleeves",
+    "trousers_schools",
+]

@@ -12,7 +12,6 @@ from typing import cast
 from widehem.core.drafting.bodice import (
     APART,
     ONE_DART_MOST,
-    Board,
     Half,
     Lean,
     angle_words,
@@ -20,6 +19,7 @@ from widehem.core.drafting.bodice import (
     draw_waist,
     piece_of,
     show_half,
+    side_by_side,
 )
 from widehem.core.drafting.method import Method, register
 from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
@@ -36,6 +36,7 @@ from widehem.core.drafting.option import Option
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
@@ -75,7 +76,7 @@ def draw(sheet: Sheet) -> None:
     """The whole block, step by step."""
     ease, high = sheet.ease("quarter"), sheet.measure("high_bust")
     quarter = (high / 4 + ease).called("quarter of the high bust with ease")
-    board = Board(2 * quarter.value + APART + 8)
+    board = side_by_side(2 * quarter.value + APART + 8)
     drop = _drop(sheet, quarter.value, ease.value, board)
     frame = upper_frame(sheet, board, drop)
     if quarter.value - max(frame.chest_back.x, frame.chest_front.x) < 1.5:
@@ -96,7 +97,7 @@ def draw(sheet: Sheet) -> None:
     _finish(sheet, frame, back, front, board, drop.value)
 
 
-def _drop(sheet: Sheet, width: float, ease: float, board: Board) -> Quantity:
+def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
     """How much of the front length belongs to the cup: what is over a front without one, and what would make the armhole gape.
 
     It hangs below the waist level and is taken by the side dart.
@@ -124,7 +125,7 @@ def _spare(sheet: Sheet) -> Quantity:
     return difference.called("half the bust difference") if difference > 0 else Quantity(0.0, "half the bust difference")
 
 
-def _wedge(sheet: Sheet, frame: Frame, quarter: Quantity, spare: Quantity, board: Board) -> float:
+def _wedge(sheet: Sheet, frame: Frame, quarter: Quantity, spare: Quantity, board: Table) -> float:
     hinge, point = frame.chest_front, frame.bust_point
     down, aside = point.y - hinge.y, point.x - hinge.x
     with sheet.step(
@@ -189,7 +190,7 @@ def _lean(length: float, ease: float, run: float) -> Lean:
     return Lean(ease, 0.0, 0, max(-1.2, min(1.2, 0.5 * ease / length * run)))
 
 
-def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Board) -> Half:
+def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -> Half:
     upper, gaps, tip, way = frame.upper_back()
     half = Half("back", Point(0, 0), frame.snp_back, tip, frame.chest_back, Point(width, frame.depth.value), Point(0, 0))
     tall = frame.waist - frame.depth.value
@@ -230,7 +231,7 @@ def _waist(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tupl
         draw_waist(half, frame.waist, Lean(lean.side + over, 0.0, 0, lean.down), [], blame)
 
 
-def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, board: Board) -> Half:
+def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, board: Table) -> Half:
     hinge, tall = frame.chest_front, frame.waist - frame.depth.value
     small, swing = Point(width, frame.depth.value), turn(hinge, -angle)
     under = small.moved(swing)
@@ -309,15 +310,15 @@ def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
         front.gaps["side"] = [Gap("bust_dart", aim, 2.5)]
 
 
-def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Board, drop: float) -> None:
+def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table, drop: float) -> None:
     pieces = []
     for half, lower in ((back, 0.0), (front, drop)):
         levels = {"bust": frame.depth.value, "waist": frame.waist + lower}
         pieces.append(piece_of(sheet, half, board, levels, f"Bodice {half.name}"))
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
-        for piece, half in zip(pieces, (back, front), strict=True):
-            show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+        for piece in pieces:
+            show_half(sheet, piece, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     ease = sheet.ease("quarter")

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.bodice import Board
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
     Gap,
     Stretch,
@@ -83,7 +83,7 @@ class Frame:
         return (*inner, *moved(outer, opening)), gaps, shut.end.moved(opening), flat.moved(turn(Point(0, 0), angle))
 
 
-def upper_frame(sheet: Sheet, board: Board, drop: Quantity | None = None) -> Frame:
+def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Frame:
     """Draw levels, necks, shoulders, chest points and bust point.
 
     drop: how much of the front length hangs below the waist level instead of raising the shoulder. Raises CannotDraft.

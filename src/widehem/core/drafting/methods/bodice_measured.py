@@ -11,7 +11,6 @@ from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import (
     APART,
-    Board,
     Half,
     Lean,
     angle_words,
@@ -21,6 +20,7 @@ from widehem.core.drafting.bodice import (
     place_dart,
     share_waist,
     show_half,
+    side_by_side,
     side_waist,
 )
 from widehem.core.drafting.method import Method, Need, register
@@ -38,6 +38,7 @@ from widehem.core.drafting.option import Mend
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -61,7 +62,7 @@ def draw(sheet: Sheet) -> None:
     """The whole bodice, step by step."""
     bust, waist = sheet.measure("bust"), sheet.measure("waist")
     whole = ((bust + sheet.ease("bust")) / 2).called("half the bust with ease")
-    board = Board(whole.value + APART)
+    board = side_by_side(whole.value + APART)
     difference = (bust - sheet.measure("high_bust")) / 2
     spare = difference.called("half the bust difference") if difference > 0 else Quantity(0.0, "half the bust difference")
     frame = upper_frame(sheet, board)
@@ -88,7 +89,7 @@ def draw(sheet: Sheet) -> None:
     finish(sheet, frame, back, front, opened, board)
 
 
-def _widths(sheet: Sheet, frame: Frame, whole: Quantity, spare: Quantity, board: Board) -> Widths:
+def _widths(sheet: Sheet, frame: Frame, whole: Quantity, spare: Quantity, board: Table) -> Widths:
     back_x, front_x = frame.chest_back_x, frame.chest_front_x
     with sheet.step(
         "Bust line",
@@ -152,7 +153,7 @@ class Opened:
     added: float
 
 
-def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lean: Lean, board: Board) -> Opened:
+def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lean: Lean, board: Table) -> Opened:
     """How far the bust dart opens: by the bust difference, or by a school, then by the balance of the armholes."""
     point, amount = frame.bust_point, sheet.choice("dart_amount")
     reach = frame.shoulder_middle.to(point)
@@ -221,7 +222,7 @@ def _front(sheet: Sheet, frame: Frame, shut: Half, opened: Opened, lean: Lean) -
     return half
 
 
-def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Board) -> None:
+def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table) -> None:
     with sheet.step(
         "Armholes",
         "Down from the tip square to the shoulder, plumb at the chest point, level into the underarm. The front may not be longer than the back.",
@@ -241,7 +242,7 @@ def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Bo
         sheet.sum("front armhole", drawn(front.length("armhole"), "front armhole"))
 
 
-def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean, loss: Quantity, board: Board) -> None:
+def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean, loss: Quantity, board: Table) -> None:
     with sheet.step(
         "Waist",
         "A third of what each half has to lose goes to the side, at most 2.5, the rest to darts. The waist line runs square to the side over the shut darts.",
@@ -280,7 +281,7 @@ def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean,
         sheet.note(say("Little is to be taken in: the sides take it, {0u} each. Fewer darts are better.", lean.side))
 
 
-def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, board: Board) -> None:
+def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, board: Table) -> None:
     """Lay the bust dart where it is wanted, name the pieces, hand over the block."""
     place = sheet.choice("dart_place")
     if opened.angle:
@@ -306,8 +307,8 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
         hole = [stretch.path for stretch in front.walk if stretch.edge == "armhole"]
         sheet.point("front_tip_now", "Front shoulder tip", board.spot("front", hole[0].start), "S", piece="front")
         sheet.point("front_chest_now", "Front chest point", board.spot("front", hole[0].segments[0].end), "N", piece="front")
-        for piece, half in zip(pieces, (back, front), strict=True):
-            show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+        for piece in pieces:
+            show_half(sheet, piece, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     plan = {"bust": sheet.ease("bust"), "waist": sheet.ease("waist")}

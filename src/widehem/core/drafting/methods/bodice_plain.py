@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.bodice import APART, Board, Half, Lean, block_of, draw_waist, piece_of, show_half
+from widehem.core.drafting.bodice import APART, Half, Lean, block_of, draw_waist, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
 from widehem.core.drafting.option import Choice, Mend, Option
 from widehem.core.drafting.quantity import Quantity, drawn, smaller_of
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, deep_enough, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -67,7 +68,7 @@ def draw(sheet: Sheet) -> None:
     """The whole bodice, step by step."""
     nape_waist, ease = sheet.measure("nape_waist"), sheet.ease("quarter")
     width = (sheet.measure("bust") / 4 + ease).called("quarter of the bust with ease")
-    board = Board(2 * width.value + APART)
+    board = side_by_side(2 * width.value + APART)
     waist = nape_waist.value
     level = _levels(sheet, width, board, waist)
     lean = _side(sheet, width, ease, waist, level.value)
@@ -78,7 +79,7 @@ def draw(sheet: Sheet) -> None:
     _finish(sheet, halves[0], halves[1], board, level.value, waist, lean)
 
 
-def _levels(sheet: Sheet, width: Quantity, board: Board, waist: float) -> Quantity:
+def _levels(sheet: Sheet, width: Quantity, board: Table, waist: float) -> Quantity:
     with sheet.step(
         "Levels and widths",
         "Draw both centres down to the waist and square the bust line across; each quarter of the bust gets the same ease.",
@@ -134,7 +135,7 @@ def _side(sheet: Sheet, width: Quantity, ease: Quantity, waist: float, level: fl
     return Lean(comes_in.value, 0.0, 0, max(-1.2, min(1.2, 0.5 * slant * width.value)))
 
 
-def _shoulders(sheet: Sheet, board: Board, waist: float) -> tuple[_Top, _Top]:
+def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
     across, shoulder, nape_waist = sheet.measure("across_shoulders"), sheet.measure("shoulder"), sheet.measure("nape_waist")
     rise = (sheet.measure("snp_waist_back") - nape_waist).called("back rises")
     with sheet.step(
@@ -238,7 +239,7 @@ def _tip_height(sheet: Sheet, half: float, rise: float, waist: float) -> float:
 
 
 def _half(
-    sheet: Sheet, name: str, top: _Top, back_top: _Top, width: float, level: float, waist: float, lean: Lean, board: Board
+    sheet: Sheet, name: str, top: _Top, back_top: _Top, width: float, level: float, waist: float, lean: Lean, board: Table
 ) -> Half:
     hollow = sheet.length(f"hollow_{name}")
     folded = sheet.length("fold_chest").value if name == "front" else 0.0
@@ -301,13 +302,13 @@ def _half(
     return half
 
 
-def _finish(sheet: Sheet, back: Half, front: Half, board: Board, level: float, waist: float, lean: Lean) -> None:
+def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, waist: float, lean: Lean) -> None:
     levels = {"bust": level, "waist": waist}
     pieces = [piece_of(sheet, half, board, levels, f"Bodice {half.name}") for half in (back, front)]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
-        for piece, half in zip(pieces, (back, front), strict=True):
-            show_half(sheet, piece, half, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+        for piece in pieces:
+            show_half(sheet, piece, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     folded, raised = sheet.length("fold_chest").value, sheet.length("raise_underarm").value

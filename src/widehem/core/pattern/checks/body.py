@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.pattern.check import FINE, Check, Verdict, checker
-from widehem.core.pattern.piece import Block, Level
+from widehem.core.pattern.piece import OPENING_WORDS, Block, Level
 from widehem.core.pattern.wear import Wear
 from widehem.core.units import Saying, say
 
@@ -71,7 +71,7 @@ def opening(block: Block) -> Iterator[Check]:
     top = next((level for level in block.levels if level.edge), None)
     if top is None:
         return
-    where = {"centre_back": "centre back", "side": "left side", "none": "no opening"}[block.opening.at]
+    where = OPENING_WORDS[block.opening.at]
     waist = block.girth(top)
     if waist >= body:
         girth, brief = waist, say("the waist passes the hips")
@@ -90,7 +90,8 @@ def opening(block: Block) -> Iterator[Check]:
                 body,
                 girth,
             )
-    edges = ("back.centre_back",) if block.opening.at == "centre_back" else ("back.side", "front.side")
+    names = ("side",) if block.opening.at in ("side", "none") else (block.opening.at, "crotch")
+    edges = tuple(f"{piece.name}.{edge.name}" for piece in block.pieces for edge in piece.edges if edge.name in names)
     yield Check(
         "opening",
         "movement",

@@ -1,0 +1,28 @@
+"""Drawing the finished edges and darts of a piece on the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from widehem.core.drafting.quantity import drawn
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.pattern.piece import Piece
+
+
+def show_edges(
+    sheet: Sheet, piece: Piece, names: Sequence[str], titles: Mapping[str, str], letters: Mapping[str, str] | None = None
+) -> None:
+    """Draw these edges of a piece with their darts. titles: words for an edge where its name will not do; letters: for the darts of an edge."""
+    whose = piece.name.replace("_", " ")
+    for name in names:
+        edge = piece.edge(name)
+        words = titles.get(name, name.replace("_", " "))
+        figure = drawn(edge.length, f"{whose} {words}")
+        for number, part in enumerate(edge.parts, 1):
+            title = f"{whose.capitalize()} {words}"
+            sheet.line(
+                f"{piece.name}_{name}_{number}", title, part, role="finished", figure=figure, piece=piece.name, edge=name
+            )
+        for dart, letter in zip(edge.darts, (letters or {}).get(name, "Y" * len(edge.darts)), strict=False):
+            takes = drawn(dart.intake, f"{whose} dart {letter}")
+            sheet.draw_dart(dart, f"{whose.capitalize()} dart {letter}, {words}", letter, takes, piece.name)

@@ -1,0 +1,361 @@
+"""Trousers by two schools: the frame, a box a quarter of the hip wide with the fork added, and the crease line, both legs balanced on it.
+
+What differs between them stands in a School; legs, crotch, waist, and how the back is made to agree with the front, are the same.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from widehem.core.drafting.finished import show_edges
+from widehem.core.drafting.methods.trousers_options import FOOT
+from widehem.core.drafting.option import Mend
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table, as_drawn, turned_over
+from widehem.core.drafting.trousers import (
+    OUT_MOST,
+    OUT_SAID,
+    Panel,
+    Places,
+    Rise,
+    Shares,
+    Top,
+    lay_top,
+    level_with,
+    search,
+    share_waist,
+    side_as_long,
+)  # fmt: skip
+from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Block, Edge, EdgeName, Fork, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.units import say
+
+APART = 6.0
+DROP_LEAST, DROP_MOST = -2.0, 6.0
+INSEAM_SHORT = 0.5  # cm: the back is stretched onto the front
+CROTCH_LEAST, CROTCH_MOST, CROTCH_MEND = 1.0, 3.0, 2.0
+BELOW_FORK = 5.0  # cm: where the thigh is held against the body
+THIGH_LEAST, KNEE_LEAST, HIP_LEAST, WAIST_LEAST = 4.0, 6.0, 3.0, 1.5
+SECOND_NOTCH = 1.0
+ELASTIC = Shares()
+TITLES = {"side": "side seam", "crotch": "crotch seam"}
+LETTERS = {"back": "LMN", "front": "PQR"}
+
+
+@dataclass(frozen=True)
+class School:
+    """What a school gives a panel, cm. width: at the hip. fork: x of the fork tip; side, centre: x of side and centre at the hip.
+
+    top: the waist point on the centre line; up: how far the front's side waist point lies above the waist line. darts, number:
+    what they take by default. places: where they lie on the guide and how long they are.
+    """
+
+    width: Quantity
+    fork: Quantity
+    side: float
+    centre: float
+    top: Point
+    finished: Quantity
+    darts: float
+    number: int
+    places: Places
+    up: float = 0.0
+
+
+Lay = Callable[[Sheet, Rise], School]
+
+
+def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
+    """Both panels, step by step. rise: as far as it is known; where the crotch curve starts follows from the front."""
+    with sheet.step(
+        "Front frame", "A quarter of the hip with its ease; the fork lies beyond the centre front. The crease is the middle."
+    ):
+        school = front_by(sheet, rise)
+        rise = replace(rise, start=max(rise.crotch - (school.fork.value - school.centre) - 2, rise.hip))
+    front = _panel(sheet, "front", rise, school)
+    with sheet.step(
+        "Front waist",
+        "Laid from the centre to the side point; darts take their share of what is to be lost, the side the rest.",
+    ):
+        front_top = _front_top(sheet, front, school)
+        _waist_sums(sheet, front, school, front_top)
+    with sheet.step(
+        "Back frame", "Laid like the front, with a longer fork; the centre back leans, so that the seat has room when it bends."
+    ):
+        behind = back_by(sheet, rise)
+    change = _crotch_change(sheet, rise, behind, front, front_top)
+    back, back_top = _back(sheet, rise, behind, front, front_top, change)
+    _finish(sheet, rise, (front, front_top), (back, back_top), 2 * (school.finished.value + behind.finished.value))
+
+
+def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float = 0.0, change: float = 0.0) -> Panel:
+    """The panel of a school. fork_down: how far the fork is dropped; change: how much longer centre and fork are made, cm."""
+    part = (-0.5 if name == "front" else 0.5) * sheet.length("spread").value
+    centre, top = Point(school.centre, rise.hip), school.top
+    if change:
+        top = top + (top - centre).unit() * change
+    return Panel(
+        name, rise, Point(school.side, rise.hip), centre, top, Point(school.fork.value + change, rise.crotch + fork_down),
+        sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + part, sheet.choice("leg") == "wide",
+    )  # fmt: skip
+
+
+def _refuse_leg(sheet: Sheet, panel: Panel) -> None:
+    if not panel.wide and panel.knee > panel.fork.x:
+        raise CannotDraft(
+            ("knee", "hip"),
+            say(
+                f"The {panel.name} knee is {{0}} wide to each side of the crease, wider than the thigh with {{1u}}: give less knee girth, or a wide leg.",
+                panel.knee, panel.fork.x,
+            ),
+        )  # fmt: skip
+
+
+def _front_top(sheet: Sheet, front: Panel, school: School) -> Top:
+    _refuse_leg(sheet, front)
+    if sheet.choice("waistline") == "elastic":
+        return lay_top(front, _drawn_in(school), ELASTIC, school.places, level_with(front, 0.0))
+    loss = school.width.value - school.finished.value
+    shares = share_waist(loss, school.darts, school.number, sheet.choice("waist_darts"))
+    _say_leaning(sheet, "front", loss)
+    return lay_top(front, school.finished.value, shares, school.places, level_with(front, school.up))
+
+
+def _drawn_in(school: School) -> float:
+    """The waist of a panel that is drawn in by elastic: as wide as the hip, and never tighter than a band."""
+    return max(school.width.value, school.finished.value)
+
+
+def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
+    waist, hip = (sheet.measure(code).value for code in ("waist", "hip"))
+    if loss < -OUT_MOST:
+        raise CannotDraft(
+            ("waist", "hip"),
+            say(f"The {name} side would lean out by {{0}}, over {{1u}}: waist {{2}} is much larger than hip {{3u}}. Read the hip over the belly.", -loss, OUT_MOST, waist, hip),
+        )  # fmt: skip
+    if loss < -OUT_SAID:
+        sheet.note(say("Waist {0} is larger than hip {1u}: read the hip over the belly.", waist, hip))
+
+
+def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
+    """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until nothing moves."""
+    short = front.inseam().length - INSEAM_SHORT
+
+    def inseam(up: float) -> float:
+        return _panel(sheet, "back", rise, school, -up, change).inseam().length
+
+    up = search(inseam, short, -DROP_MOST - 2, -DROP_LEAST + 2)
+    if up is None or not DROP_LEAST <= -up <= DROP_MOST:
+        raise CannotDraft(
+            ("hip", "knee", "inside_leg"),
+            say(
+                "The back fork would have to drop by more than {0} or rise by more than {1u} to make the inseams agree: read hip and knee again, or give another knee girth.",
+                DROP_MOST, -DROP_LEAST,
+            ),
+        )  # fmt: skip
+    back = _panel(sheet, "back", rise, school, -up, change)
+    _refuse_leg(sheet, back)
+    side = front_top.side.length
+    if sheet.choice("waistline") == "elastic":
+        return back, lay_top(back, _drawn_in(school), ELASTIC, school.places, side_as_long(back, side))
+    shares = share_waist(school.width.value - school.finished.value - (back.centre_hip.x - back.centre_top.x), school.darts, school.number, sheet.choice("waist_darts"))  # fmt: skip
+    for _ in range(20):
+        top = lay_top(back, school.finished.value, shares, school.places, side_as_long(back, side))
+        loss = shares.total + top.side_waist.x - back.side_hip.x
+        again = share_waist(loss, school.darts, school.number, sheet.choice("waist_darts"))
+        if abs(again.total - shares.total) < 0.01 and again.number == shares.number:
+            break
+        shares = again
+    _say_leaning(sheet, "back", loss)
+    return back, top
+
+
+def _crotch(panel: Panel) -> Path:
+    found = panel.crotch()
+    if found is None:
+        raise CannotDraft(
+            ("crotch_depth", "hip", "waist_hip"),
+            say(f"The {panel.name} crotch curve cannot be drawn: its centre line does not meet the fork. Read crotch depth, hip and waist to hip again."),
+        )  # fmt: skip
+    return found
+
+
+def crotch_wanted(sheet: Sheet) -> tuple[float, bool]:
+    """The length of the crotch on the body, cm, and whether it was read."""
+    read = sheet.chart.get("crotch_length")
+    if read is not None:
+        return read, True
+    return 2 * sheet.measure("crotch_depth").value + 0.17 * sheet.measure("hip").value, False
+
+
+def _crotch_change(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top) -> float:
+    """How much centre back and back fork are to be longer each, so that the crotch seam is as measured, cm."""
+    body, read = crotch_wanted(sheet)
+    if sheet.choice("crotch") != "measured" or not read:
+        return 0.0
+    back, _ = _back(sheet, rise, school, front, front_top, 0.0)
+    lacking = body + (CROTCH_LEAST + CROTCH_MOST) / 2 - _crotch(front).length - _crotch(back).length
+    change = max(-CROTCH_MEND, min(CROTCH_MEND, lacking / 2))
+    sheet.note(say("By the measured crotch length the centre back and the back fork are {0s} each.", change))
+    return change
+
+
+def _waist_sums(sheet: Sheet, panel: Panel, school: School, top: Top) -> None:
+    sheet.sum("waist, to sew", school.finished)
+    if top.shares.number:
+        sheet.sum("darts take", drawn(top.shares.total, "darts take"))
+    sheet.sum("side takes", drawn(top.side_waist.x - panel.side_hip.x, "side takes"))
+    sheet.sum("waist, sewn", drawn(top.sewn, f"{panel.name} waist, sewn"))
+
+
+def _table(front: Panel, back: Panel) -> Table:
+    """The back turned over at the left, the front beside it."""
+    at = back.fork.x
+    return Table({"back": turned_over(at), "front": as_drawn(at + _left(back) + APART + _left(front))})
+
+
+def _left(panel: Panel) -> float:
+    return -min(panel.side_hip.x, -panel.knee, -panel.hem)
+
+
+def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Panel, Top], waist: float) -> None:
+    table = _table(front[0], back[0])
+    with sheet.step(
+        "Back fork and waist",
+        "The fork drops until the inseam is half a centimetre shorter than the front; the side point moves until both sides are equal.",
+    ):
+        sheet.sum("fork dropped", drawn(back[0].fork.y - rise.crotch, "fork dropped"))
+        sheet.sum("back inseam", drawn(back[0].inseam().length, "back inseam"))
+        if back[1].shares.number:
+            sheet.sum("darts take", drawn(back[1].shares.total, "darts take"))
+        sheet.sum("waist, sewn", drawn(back[1].sewn, "back waist, sewn"))
+        for panel, _ in (back, front):
+            _guides(sheet, panel, table)
+    pieces = []
+    with sheet.step(
+        "Crotch and legs",
+        "Straight down the centre, then round to the fork, square to the inseam, so that both forks join without a peak.",
+    ):
+        for panel, top in (back, front):
+            edges = (
+                Edge("waist", top.waist.parts, top.waist.darts, "hem" if sheet.choice("waistline") == "elastic" else "seam"),
+                Edge("side", (top.side,)),
+                Edge("hem", (_hem(panel, top),), (), "hem"),
+                Edge("inseam", (panel.inseam().reverse(),)),
+                Edge("crotch", (_crotch(panel).reverse(),)),
+            )
+            levels = {"waist": 0.0, "hip": rise.hip, "thigh": rise.crotch + BELOW_FORK, "knee": rise.knee}
+            if panel.wide:
+                del levels["knee"]
+            grain = Point(0.0, rise.crotch * 0.6), Point(0.0, rise.crotch + (rise.hem - rise.crotch) * 0.6)
+            piece = (
+                Piece(panel.name, f"Trousers {panel.name}", edges, levels, grain=grain)
+                .spanned("hip", "thigh")
+                .moved(table.of(panel.name))
+            )
+            pieces.append(piece)
+            show_edges(sheet, piece, [edge.name for edge in edges], TITLES, {"waist": LETTERS[panel.name]})
+            sheet.sum(f"{panel.name} crotch", drawn(edges[4].length, f"{panel.name} crotch seam"))
+        sheet.sum("crotch seam", drawn(sum(piece.edge("crotch").length for piece in pieces), "crotch seam"))
+        for panel, _ in (back, front):
+            sheet.rub_out(f"{panel.name}_centre_guide", f"{panel.name}_waist_guide", f"{panel.name}_frame")
+    sheet.block = _block(sheet, pieces, front[0], back[0], waist)
+    if sheet.choice("waistline") == "elastic":
+        sheet.note(
+            say("The waist is as wide as the hip and drawn in by elastic: the amount of a hem is turned down for the casing.")
+        )
+
+
+def _hem(panel: Panel, top: Top) -> Path:
+    """Square to both seams, so that the joined hem has no corner."""
+    side, inseam = top.side.arriving, panel.inseam().arriving
+    leaving, arriving = Point(side.y, -side.x), Point(inseam.y, -inseam.x)
+    return Path((curve_between(top.side.end, leaving, panel.inseam().end, arriving),))
+
+
+def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
+    """Crease, levels and named points of a panel."""
+    rise, name = panel.rise, panel.name
+    letters = dict(zip(("centre_top", "side_hip", "fork", "centre_hip"), "ACFH" if name == "back" else "BDGJ", strict=True))
+    sheet.line(
+        f"{name}_crease",
+        "Crease line",
+        table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, rise.hem))),
+        role="balance",
+        piece=name,
+    )
+    for level, y in (("hip", rise.hip), ("crotch", rise.crotch), *((("knee", rise.knee),) if not panel.wide else ())):
+        left = panel.side_hip.x if level != "knee" else -panel.knee
+        right = panel.centre_hip.x if level == "hip" else panel.fork.x if level == "crotch" else panel.knee
+        sheet.line(
+            f"{name}_{level}", f"{level.capitalize()} line", table.path(name, Path.through(Point(left, y), Point(right, y))),
+            role="balance", kind="level", edge=level, piece=name, figure=drawn(right - left, f"{name} at the {level}"),
+        )  # fmt: skip
+    sheet.line(
+        f"{name}_centre_guide", f"Centre {name}", table.path(name, Path.through(panel.centre_top, panel.centre_hip)), piece=name
+    )
+    for what, title in (
+        ("centre_top", f"Centre {name} at the waist"),
+        ("side_hip", "Side at the hip"),
+        ("fork", f"{name.capitalize()} fork"),
+    ):
+        sheet.point(f"{name}_{what}", title, table.spot(name, getattr(panel, what)), letters[what], piece=name)
+
+
+def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: float) -> Block:
+    """Both pieces with what holds them together and what they are held against. sewn: what the waist should come to, cm."""
+    body, read = crotch_wanted(sheet)
+    ankle = sheet.chart.get("ankle")
+    hip, waist = sheet.measure("hip").value, sheet.measure("waist").value
+    girth = 2 * sum(piece.edge("waist").length for piece in pieces)
+    at, notches = sheet.choice("opening_at"), []
+    elastic = sheet.choice("waistline") == "elastic"
+    for piece in pieces:
+        along = piece.edge("crotch").length - sheet.measure("crotch_depth").value * 2 / 3
+        for more in (0.0, SECOND_NOTCH)[: 2 if piece.name == "back" else 1]:
+            notches.append(PitchNotch(piece.name, "crotch", along - more, "crotch"))
+    front_side = pieces[1].edge("side")
+    for what, y in (("hip", front.rise.hip), ("crotch", front.rise.crotch)):
+        up = front_side.length - (front_side.at_level(y) or 0.0)
+        notches += [
+            PitchNotch(piece.name, "side", piece.edge("side").length - up, what, 2 if piece.name == "back" else 1)
+            for piece in pieces
+        ]
+    length = 0.0 if elastic or at == "none" else sheet.length("opening").value
+    if length and at == "centre_front":
+        notches.append(PitchNotch("front", "crotch", pieces[1].edge("crotch").length - length, "opening end"))
+    planned = (girth if elastic else sewn) - waist
+    levels = [
+        Level("waist", "Waist", waist, planned, WAIST_LEAST, 0.3, "waist"),
+        Level("hip", "Hip", hip, sheet.ease("hip").value, HIP_LEAST, 0.3),
+    ]
+    for name, least in (("thigh", THIGH_LEAST), ("knee", KNEE_LEAST)):
+        measure = sheet.chart.get(name)
+        if measure is not None and name in pieces[0].levels:
+            wide = sum(piece.width_at(piece.levels[name]) for piece in pieces)
+            levels.append(Level(name, name.capitalize(), measure, wide - measure, least, 0.1, around=1))
+    middle = {panel.name: (panel.side_hip.x + panel.fork.x) / 2 for panel in (front, back)}
+    return Block(
+        tuple(pieces),
+        (
+            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
+            Seam("inseam", "Inseam", (EdgeName("back", "inseam"),), (EdgeName("front", "inseam"),), (-INSEAM_SHORT, -INSEAM_SHORT)),
+        ),
+        tuple(levels),
+        Opening("none" if elastic else "side" if at == "side" else "centre_front" if at == "centre_front" else "none", length),
+        ("hip", hip),
+        pitch=tuple(notches),
+        fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], (ankle or 0.0) * FOOT),
+    )  # fmt: skip
+
+
+MENDS = {
+    "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
+    "opening": (Mend("Open the left side", "opening_at", "side"),),
+    "darts.intake": (Mend("Two waist darts in each piece", "waist_darts", "two"),),
+}

@@ -1,0 +1,109 @@
+"""What a maker may set on trousers, each with the reason it is there."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from widehem.core.drafting.option import Choice, Option
+from widehem.core.drafting.quantity import Quantity, larger_of
+
+FOOT, KNEE_ROOM = 1.35, 8.0  # the foot passes what is so many ankles round
+
+LEG = Option(
+    "leg", "Leg", "choice", "tapered", "how it runs below the knee",
+    choices=(
+        Choice("tapered", "Tapered", "narrower at the hem than at the knee"),
+        Choice("straight", "Straight", "the hem as wide as the knee"),
+        Choice("wide", "Wide", "straight from the fork to the hem, no knee"),
+    ),
+)  # fmt: skip
+LENGTH = Option(
+    "length", "Length", "length", None, "from the waist line to the hem; 3 above the floor unless another is set", 30.0, 130.0, 1.0,
+    worked=lambda on: on["waist_floor"] - 3, uses=("waist_floor",),
+)  # fmt: skip
+RISE = Option(
+    "rise", "Crotch ease", "length", 1.5, "the crotch lies this far below the body; 0 close, 2.5 loose", 0.0, 4.0, 0.25
+)
+KNEE = Option(
+    "knee_girth", "Knee girth", "length", None, "whole round; a bent knee wants 6 more than the knee, a usual leg has 8", 24.0, 80.0, 0.5,
+    worked=lambda on: on["knee"] + KNEE_ROOM, uses=("knee",),
+)  # fmt: skip
+
+
+def _hem(on: Mapping[str, Any]) -> Quantity:
+    knee, leg = on["knee_girth"], on["leg"]
+    if not isinstance(knee, Quantity):
+        knee = Quantity(float(knee), "knee girth", "knee_girth", "option")
+    foot = (on["ankle"] * FOOT).called("what the foot passes")
+    if leg == "straight":
+        return larger_of(knee.called("knee girth"), foot)
+    return larger_of(knee * 0.8 if leg == "tapered" else knee + 8, foot)
+
+
+HEM = Option(
+    "hem_girth", "Hem girth", "length", None, "whole round; the foot must pass it without an opening", 18.0, 120.0, 0.5,
+    worked=_hem, uses=("knee", "ankle"), after=("leg", "knee_girth"),
+)  # fmt: skip
+DARTS = Option(
+    "waist_darts", "Waist darts", "choice", "auto", "what hip and waist differ by",
+    choices=(
+        Choice("auto", "As the figure asks", "the school's number, fewer where there is little to take in"),
+        Choice("none", "None", "all at the side"),
+        Choice("one", "One in each piece", "one behind, one in front"),
+        Choice("two", "Two in each piece", "two behind, two in front"),
+    ),
+)  # fmt: skip
+SEAT = Option(
+    "seat", "Seat", "choice", "average", "a fuller seat leans the centre back further",
+    choices=(Choice("flat", "Flat", "2 in and up"), Choice("average", "Average", "2.5 in and up"), Choice("full", "Full", "3 in and up")),
+)  # fmt: skip
+WAIST = Option(
+    "waistline", "Waist", "choice", "band", "how it is finished and held",
+    choices=(Choice("band", "Set into a band", "with darts and an opening"), Choice("elastic", "Elastic", "as wide as the hip, drawn in by a casing; no darts, no opening")),
+)  # fmt: skip
+CROTCH = Option(
+    "crotch", "Crotch seam", "choice", "drawn", "what to do where the measured crotch length asks for another",
+    choices=(
+        Choice("drawn", "As drawn", "it is held against the measure"),
+        Choice("measured", "By the measure", "centre back and back fork share what is lacking, at most 2 each"),
+    ),
+)  # fmt: skip
+OPENING = Option(
+    "opening_at", "Opening", "choice", "centre_front", "the hips must pass the closed waist",
+    choices=(Choice("centre_front", "Centre front", "a fly"), Choice("side", "Left side", "in the side seam"), Choice("none", "None", "only where the waist passes the hips")),
+)  # fmt: skip
+OPENING_LENGTH = Option(
+    "opening", "Opening length", "length", None, "from the waist down; to just above the hip line", 8.0, 30.0, 1.0,
+    worked=lambda on: on["waist_hip"] - 2, uses=("waist_hip",),
+)  # fmt: skip
+
+
+def spread(default: float) -> Option:
+    """How much more of knee and hem lies in the back. default: cm each side."""
+    return Option(
+        "spread",
+        "Back wider at knee and hem",
+        "length",
+        default,
+        "on each side; the back carries more of the leg",
+        0.5,
+        3.0,
+        0.25,
+    )
+
+
+def ease(hip: float, waist: float) -> tuple[Option, ...]:
+    """Ease of a school, cm whole round."""
+    return (
+        Option("hip", "Hip ease", "length", hip, "whole round; to sit down and to climb a stair", 2.0, 20.0, 0.5, least=3.0),
+        Option("waist", "Waist ease", "length", waist, "whole round, once it is set into its band", 0.0, 6.0, 0.5, least=1.3),
+    )
+
+
+def options(width: float, *more: Option) -> tuple[Option, ...]:
+    """All of them. width: how much wider the back is at knee and hem on each side, cm; more: the school's own."""
+    return (LEG, LENGTH, RISE, KNEE, HEM, spread(width), DARTS, *more, WAIST, CROTCH, OPENING, OPENING_LENGTH)
+
+
+SEAT_LEAN = {"flat": 2.0, "average": 2.5, "full": 3.0}

@@ -1,0 +1,197 @@
+"""The two schools of trousers: frame and crease line."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.trousers import MENDS, School, draw
+from widehem.core.drafting.methods.trousers_options import SEAT, SEAT_LEAN, ease, options
+from widehem.core.drafting.quantity import Quantity
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.trousers import Places, Rise
+from widehem.core.geometry.points import Point
+from widehem.core.units import say
+
+HIP_USUAL = 20.5
+BAND_FRAME, BAND_CREASE = 0.6, 0.5  # cm of each panel that is eased into the band
+BETWEEN = 3.2  # cm between two front darts of the frame
+INSIDE = 0.6  # cm inside the frame's side from which the crease is halved
+
+
+def _rise(sheet: Sheet, knee: Quantity | None) -> Rise:
+    """Levels below the waist. knee: where it is measured; None puts it between crotch and hem."""
+    hip, crotch = sheet.measure("waist_hip"), (sheet.measure("crotch_depth") + sheet.length("rise")).called("crotch line")
+    length = sheet.length("length")
+    with sheet.step("Levels", "Waist, hip, crotch, knee and hem across the crease of both legs."):
+        if hip >= crotch:
+            raise CannotDraft(
+                ("waist_hip", "crotch_depth"),
+                say(
+                    "The hip line at {0} would lie under the crotch at {1u}: read waist to hip and crotch depth again.",
+                    hip.value,
+                    crotch.value,
+                ),
+            )
+        middle = knee or (length - ((length - crotch) / 2 + 6)).called("knee line")
+        wide = sheet.choice("leg") == "wide"
+        if not wide and not crotch.value + 4 < middle.value < length.value - 4:
+            raise CannotDraft(
+                ("waist_knee", "crotch_depth") if knee else ("crotch_depth",),
+                say(
+                    "The knee at {0} does not lie between crotch {1} and hem {2u}: make the trousers longer, or take a wide leg.",
+                    middle.value,
+                    crotch.value,
+                    length.value,
+                ),
+            )
+        if length.value < crotch.value + 5:
+            raise CannotDraft(
+                ("crotch_depth",),
+                say(
+                    "Length {0} ends less than {1} below the crotch at {2u}: make the trousers longer.",
+                    length.value,
+                    5.0,
+                    crotch.value,
+                ),
+            )
+        sheet.sum("hip line", hip)
+        sheet.sum("crotch line", crotch)
+        if not wide:
+            sheet.sum("knee line", middle)
+        sheet.sum("length", length)
+    return Rise(hip.value, crotch.value, middle.value, length.value, hip.value)
+
+
+def _dart_length(sheet: Sheet, usual: float) -> float:
+    return usual * sheet.measure("waist_hip").value / HIP_USUAL
+
+
+def _finished(sheet: Sheet, band: float) -> Quantity:
+    return ((sheet.measure("waist") + sheet.ease("waist")) / 4 + band).called("waist, to sew")
+
+
+def _frame_places_front(sheet: Sheet) -> Places:
+    span = sheet.chart.get("bust_span")
+
+    def places(guide: float, number: int, each: float) -> Sequence[tuple[float, float]]:
+        at = min(span / 2, guide / 2) if span is not None else guide / 2
+        if number < 2:
+            return [(at, 9.0)][:number]
+        apart = each + BETWEEN
+        first = max(min(at, guide - 2.0 - each / 2 - apart * (number - 1)), 2.0 + each / 2)
+        return [(first + apart * n, 9.0) for n in range(number)]
+
+    return places
+
+
+def frame_front(sheet: Sheet, rise: Rise) -> School:
+    hip = sheet.measure("hip")
+    width, fork = (hip / 4 + sheet.ease("hip") / 4).called("frame"), (hip / 16).called("front fork")
+    crease = ((width + fork + INSIDE) / 2).called("side to crease")
+    finished = _finished(sheet, BAND_FRAME)
+    for name, figure in (("frame", width), ("front fork", fork), ("side to crease", crease)):
+        sheet.sum(name, figure)
+    centre = width.value - crease.value
+    return School(
+        width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre, 0.0), finished, 2.5, 1,
+        _frame_places_front(sheet), 0.6,
+    )  # fmt: skip
+
+
+def frame_back(sheet: Sheet, rise: Rise) -> School:
+    hip, waist = sheet.measure("hip"), sheet.measure("waist")
+    width, fork = (hip / 4 + sheet.ease("hip") / 4).called("frame"), (hip / 8).called("back fork")
+    crease = ((width + fork + INSIDE) / 2).called("side to crease")
+    lean = max(min(SEAT_LEAN[sheet.choice("seat")], (hip.value - waist.value) / 10 + 1.2), 1.0)
+    for name, figure in (("frame", width), ("back fork", fork), ("side to crease", crease)):
+        sheet.sum(name, figure)
+    sheet.sum("centre back leans in and up", Quantity(lean, "lean"))
+    centre = width.value - crease.value
+    long, short = _dart_length(sheet, 12.0), _dart_length(sheet, 11.0)
+
+    def places(guide: float, number: int, each: float) -> Sequence[tuple[float, float]]:
+        return [(guide * (n + 1) / (number + 1), long if n == 0 else short) for n in range(number)]
+
+    return School(
+        width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre - lean, -lean), _finished(sheet, BAND_FRAME), 4.0, 2, places,
+    )  # fmt: skip
+
+
+def _crease_width(sheet: Sheet) -> Quantity:
+    return (sheet.measure("hip") / 4 + sheet.ease("hip") / 4 - 1).called("front width")
+
+
+def crease_front(sheet: Sheet, rise: Rise) -> School:
+    width = _crease_width(sheet)
+    corner = width.value * 5 / 12
+    fork = (width * (7 / 12)).called("crease to fork")
+    sheet.sum("front width", width)
+    sheet.sum("crease to fork", fork)
+    deep = _dart_length(sheet, 10.0)
+
+    def places(guide: float, number: int, each: float) -> Sequence[tuple[float, float]]:
+        apart = max(3.0, each + 1.5)
+        first = max(min(corner, guide - 2.0 - each / 2 - apart * (number - 1)), 2.0 + each / 2)
+        return [(first + apart * n, deep) for n in range(number)]
+
+    return School(
+        width, fork, -width.value * 7 / 12, corner, Point(corner, 0.0), _finished(sheet, BAND_CREASE), 2.0, 1, places, 0.8
+    )
+
+
+def crease_back(sheet: Sheet, rise: Rise) -> School:
+    hip, waist, front = sheet.measure("hip"), sheet.measure("waist"), _crease_width(sheet)
+    width = (front + 2).called("back width")
+    corner = front.value * 5 / 12
+    lean = max(2.0, min(6.0, (hip.value - waist.value) / 10 + 2.5))
+    way = Point(-lean, -rise.crotch).unit()  # up the centre back
+    through = Point(corner - lean, 0.0)
+    top = through + way * (hip.value / 30)
+    centre = corner - lean * (rise.crotch - rise.hip) / rise.crotch
+    fork = (front * (7 / 12) + hip / 20 + 2).called("crease to fork")
+    sheet.sum("back width", width)
+    sheet.sum("centre back leans in", Quantity(lean, "lean"))
+    sheet.sum("crease to fork", fork)
+    deep, place = _dart_length(sheet, 14.0), hip.value / 12
+
+    def places(guide: float, number: int, each: float) -> Sequence[tuple[float, float]]:
+        if number == 1:
+            return [(min(place, guide / 2), deep)]
+        return [(guide * (n + 1) / (number + 1), deep - n) for n in range(number)]
+
+    return School(width, fork, centre - width.value, centre, top, _finished(sheet, BAND_CREASE), 3.0, 1, places)
+
+
+def _draw_frame(sheet: Sheet) -> None:
+    draw(sheet, frame_front, frame_back, _rise(sheet, sheet.measure("waist_knee")))
+
+
+def _draw_crease(sheet: Sheet) -> None:
+    draw(sheet, crease_front, crease_back, _rise(sheet, None))
+
+
+NEEDS = (
+    Need("waist", "the width at the top"),
+    Need("hip", "the width of both panels and the length of the forks"),
+    Need("waist_hip", "the height of the hip line"),
+    Need("crotch_depth", "the height of the crotch line"),
+    Need("knee", "the width at the knee", "knee_girth"),
+    Need("ankle", "what the foot passes", "hem_girth"),
+    Need("waist_floor", "the length, unless another is set", "length"),
+)
+FRAME = register(
+    Method(
+        "trousers.frame", "Frame trousers", "Trousers",
+        "A frame a quarter of the hip wide with the fork added; plain to draw, roomy in the seat.",
+        (*NEEDS, Need("waist_knee", "the height of the knee line")), options(1.0, SEAT), ease(4.0, 1.3), _draw_frame, mends=MENDS,
+    )
+)  # fmt: skip
+CREASE = register(
+    Method(
+        "trousers.crease", "Crease-line trousers", "Trousers",
+        "Both legs balanced on the crease, the back laid over the front: hangs clean and presses to a straight crease.",
+        NEEDS, options(1.5), ease(6.0, 2.0), _draw_crease, mends=MENDS,
+    )
+)  # fmt: skip

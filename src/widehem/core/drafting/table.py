@@ -1,0 +1,37 @@
+"""Where the pieces of a draft lie beside each other on the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+
+
+@dataclass(frozen=True)
+class Table:
+    """From the frame of each piece, by its name, to the sheet."""
+
+    lay: Mapping[str, Transform]
+
+    def of(self, name: str) -> Transform:
+        return self.lay[name]
+
+    def spot(self, name: str, point: Point) -> Point:
+        return point.moved(self.lay[name])
+
+    def path(self, name: str, path: Path) -> Path:
+        return path.moved(self.lay[name])
+
+
+def as_drawn(x: float = 0.0, y: float = 0.0) -> Transform:
+    """A piece so far to the right and down of its own frame."""
+    return Transform(1, 0, 0, 1, x, y)
+
+
+def turned_over(x: float = 0.0, y: float = 0.0) -> Transform:
+    """A piece turned over about its upright line x = 0, which comes to lie at x; and so far down."""
+    return Transform(-1, 0, 0, 1, x, y)

@@ -1,0 +1,225 @@
+"""Shapes of a trouser panel: legs, crotch curve, waist over its darts, and how they are made to agree.
+
+In the frame of a panel x = 0 is the crease, the side lies at the left and the centre at the right; y runs down from the waist line.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.upper import DOWN
+from widehem.core.drafting.waist import Waist, lay_dart, side_curve, waist_over_darts
+from widehem.core.geometry.curves import Cubic, Line, curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, meet
+from widehem.core.units import say
+
+MOST_DARTS, WIDEST = 3, 4.5
+SIDE_MOST, DART_LEAST, DART_SHARE, ONE_DART_MOST = 4.0, 1.2, 0.7, 3.5
+OUT_SAID, OUT_MOST = 2.0, 4.0  # how far a side may lean out, cm
+CROTCH_PART = 2 / 3  # of the way to where the directions meet
+NEAR = 1e-4
+
+
+@dataclass(frozen=True)
+class Rise:
+    """Heights below the waist line, cm. start: where the crotch curve leaves the centre line."""
+
+    hip: float
+    crotch: float
+    knee: float
+    hem: float
+    start: float
+
+
+@dataclass(frozen=True)
+class Panel:
+    """A trouser panel as far as it is laid out. centre_hip, centre_top: on the centre line at the hip line and at the waist.
+
+    knee, hem: half widths there. wide: no knee, straight from the fork to the hem.
+    """
+
+    name: str
+    rise: Rise
+    side_hip: Point
+    centre_hip: Point
+    centre_top: Point
+    fork: Point
+    knee: float
+    hem: float
+    wide: bool
+
+    def inseam(self) -> Path:
+        """From the fork to the hem."""
+        foot = Point(self.hem, self.rise.hem)
+        if self.wide:
+            return Path.through(self.fork, foot)
+        knee = Point(self.knee, self.rise.knee)
+        return Path((curve_between(self.fork, knee - self.fork, knee, foot - knee), Line(knee, foot)))
+
+    def lower_side(self) -> Path:
+        """From the hip to the hem."""
+        foot = Point(-self.hem, self.rise.hem)
+        if self.wide:
+            return Path((curve_between(self.side_hip, DOWN, foot, foot - self.side_hip),))
+        knee = Point(-self.knee, self.rise.knee)
+        return Path((curve_between(self.side_hip, DOWN, knee, foot - knee), Line(knee, foot)))
+
+    @property
+    def centre_way(self) -> Point:
+        """The direction of the centre line, downwards."""
+        return (self.centre_hip - self.centre_top).unit()
+
+    @property
+    def across(self) -> Point:
+        """Square to the centre line, towards the side."""
+        way = self.centre_way.square()
+        return way if way.x < 0 else -way
+
+    def crotch(self) -> Path | None:
+        """Down the centre line and round to the fork, square to the inseam there; None where the directions do not meet."""
+        way = self.centre_way
+        start = self.centre_hip + way * ((self.rise.start - self.centre_hip.y) / way.y)
+        out = self.inseam().leaving.square()
+        out = out if out.x > 0 else -out
+        corner = meet(start, way, self.fork, out)
+        if corner is None or (corner - start).dot(way) <= 0 or (self.fork - corner).dot(out) <= 0:
+            return None
+        into, reach = self.fork.toward(corner, CROTCH_PART), start.toward(corner, CROTCH_PART)
+        return Path((Line(self.centre_top, start), Cubic(start, reach, into, self.fork)))
+
+
+def search(length: Callable[[float], float], want: float, low: float, high: float) -> float | None:
+    """Where a length that grows comes to `want`, between low and high; None outside."""
+    at_low, at_high = length(low) - want, length(high) - want
+    if at_low > 0 or at_high < 0:
+        return None
+    for _ in range(60):
+        middle = low - at_low * (high - low) / (at_high - at_low) if at_high > at_low else low
+        middle = min(max(middle, low + (high - low) * 0.02), high - (high - low) * 0.02)
+        over = length(middle) - want
+        if abs(over) < NEAR:
+            return middle
+        if over < 0:
+            low, at_low = middle, over
+        else:
+            high, at_high = middle, over
+    return (low + high) / 2
+
+
+@dataclass(frozen=True)
+class Shares:
+    """What the darts of a panel take together, cm, and in how many."""
+
+    total: float = 0.0
+    number: int = 0
+
+    @property
+    def each(self) -> float:
+        return self.total / self.number if self.number else 0.0
+
+
+def share_waist(loss: float, default: float, number: int, choice: str) -> Shares:
+    """Share out what a panel has to lose. default, number: the school's darts; choice: auto, none, one or two. What is left the side takes."""
+    if loss <= 0 or choice == "none":
+        return Shares()
+    total = min(default, DART_SHARE * loss)
+    total += max(loss - total - SIDE_MOST, 0.0)
+    if total < DART_LEAST:
+        return Shares()
+    if choice in ("one", "two"):
+        return Shares(total, 1 if choice == "one" else 2)
+    if number > 1 and total / number < DART_LEAST:
+        number = 1
+    number += total / number > ONE_DART_MOST
+    while total / number > WIDEST and number < MOST_DARTS:
+        number += 1
+    return Shares(total, number)
+
+
+@dataclass(frozen=True)
+class Top:
+    """The upper part of a panel: its side waist point, the whole side, and the waist over its darts."""
+
+    side_waist: Point
+    side: Path
+    waist: Waist
+    shares: Shares
+
+    @property
+    def sewn(self) -> float:
+        return sum(part.length for part in self.waist.parts)
+
+
+Places = Callable[[float, int, float], Sequence[tuple[float, float]]]
+Height = Callable[[float], Point | None]
+
+
+def lay_top(panel: Panel, finished: float, shares: Shares, places: Places, at: Height) -> Top:
+    """The waist of a panel: as long as `finished` once the darts are sewn, square to the centre line.
+
+    places: middle along the guide and length of each dart, cm, of a guide so long, for so many that take so much. at: the side waist point of a guide so long, None where there is none.
+    """
+    guide, made, spot = finished + shares.total, None, None
+    for _ in range(12):
+        spot = at(guide)
+        if spot is None:
+            break
+        top = panel.centre_top
+        deep = Point(0.0, panel.rise.crotch)
+        plans = [
+            lay_dart(f"{panel.name}_dart_{n}", top, spot, along, shares.each, length, deep)
+            for n, (along, length) in enumerate(places(guide, shares.number, shares.each), 1)
+        ]
+        made = waist_over_darts(top, panel.across, spot, panel.side_hip, plans)
+        if made is None:
+            break
+        over = sum(part.length for part in made.parts) - finished
+        if abs(over) < 0.005:
+            break
+        guide -= over
+    if spot is None or made is None:
+        raise CannotDraft(
+            ("waist", "hip", "waist_hip"),
+            say(
+                f"The {panel.name} waist of {{0u}} does not reach from its centre to its side: read waist, hip and waist to hip again.",
+                finished,
+            ),
+        )
+    return Top(spot, whole_side(panel, spot), made, shares)
+
+
+def whole_side(panel: Panel, waist: Point) -> Path:
+    """The side seam from the waist to the hem."""
+    return side_curve(panel.side_hip, waist, waist.x - panel.side_hip.x).reverse() + panel.lower_side()
+
+
+def level_with(panel: Panel, up: float) -> Height:
+    """The side waist point so far above the waist line, by the length of the guide."""
+
+    def at(guide: float) -> Point | None:
+        rise = panel.centre_top.y + up
+        if guide <= abs(rise):
+            return None
+        return Point(panel.centre_top.x - math.sqrt(guide * guide - rise * rise), -up)
+
+    return at
+
+
+def side_as_long(panel: Panel, side: float) -> Height:
+    """The side waist point at which the whole side is so long, by the length of the guide."""
+
+    def at(guide: float) -> Point | None:
+        def spot(up: float) -> Point:
+            rise = panel.centre_top.y + up
+            return Point(panel.centre_top.x - math.sqrt(max(guide * guide - rise * rise, 1e-6)), -up)
+
+        top = -panel.centre_top.y
+        low, high = max(top - guide * 0.95, -8.0), min(top + guide * 0.95, 8.0)
+        up = search(lambda up: whole_side(panel, spot(up)).length, side, low, high)
+        return None if up is None else spot(up)
+
+    return at

@@ -1,0 +1,161 @@
+"""Trousers by both schools: figures worked out by hand, and what holds on every body."""
+
+import unittest
+from itertools import pairwise
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.bodies import upper_bodies, upper_build
+from tests.core.test_bodice import sums, turns, verdicts
+from widehem.core.drafting.method import METHODS, draft
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.trousers import share_waist
+from widehem.core.geometry.points import angle_between
+
+BOTH = ("trousers.frame", "trousers.crease")
+
+
+def trousers(method="trousers.frame", build="typical", options=None, ease=None, **changes):
+    return draft(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
+
+
+class ByHand(unittest.TestCase):
+    def test_frame(self):
+        for build, hip, waist in (("typical", 94, 69), ("full", 118, 98), ("child", 70, 60)):
+            with self.subTest(build):
+                made = trousers(build=build)
+                width, fork = hip / 4 + 1, hip / 16
+                front = sums(made, "Front frame")
+                self.assertAlmostEqual(front["frame"], width)
+                self.assertAlmostEqual(front["front fork"], fork)
+                self.assertAlmostEqual(front["side to crease"], (0.6 + width + fork) / 2)
+                self.assertAlmostEqual(sums(made, "Front waist")["waist, to sew"], (waist + 1.3) / 4 + 0.6)
+                back = sums(made, "Back frame")
+                self.assertAlmostEqual(back["back fork"], hip / 8)
+                self.assertAlmostEqual(back["centre back leans in and up"], max(min(2.5, (hip - waist) / 10 + 1.2), 1.0))
+        typical = sums(trousers(), "Front waist")
+        self.assertAlmostEqual(typical["darts take"], 2.5)
+        self.assertAlmostEqual(typical["side takes"], 24.5 - 18.175 - 2.5, delta=0.15)
+
+    def test_crease(self):
+        for build, hip, waist in (("typical", 94, 69), ("full", 118, 98), ("child", 70, 60)):
+            with self.subTest(build):
+                made = trousers("trousers.crease", build)
+                width = hip / 4 + 0.5
+                self.assertAlmostEqual(sums(made, "Front frame")["front width"], width)
+                self.assertAlmostEqual(sums(made, "Front frame")["crease to fork"], width * 7 / 12)
+                back = sums(made, "Back frame")
+                self.assertAlmostEqual(back["back width"], width + 2)
+                self.assertAlmostEqual(back["centre back leans in"], min(6, max(2, (hip - waist) / 10 + 2.5)))
+                self.assertAlmostEqual(back["crease to fork"], width * 7 / 12 + hip / 20 + 2)
+                self.assertAlmostEqual(sums(made, "Front waist")["waist, to sew"], (waist + 2) / 4 + 0.5)
+
+    def test_legs_are_as_wide_as_they_were_set(self):
+        for method, part in (("trousers.frame", 0.5), ("trousers.crease", 0.75)):
+            made = trousers(method)
+            pieces = {piece.name: piece for piece in made.block.pieces}
+            knee = {name: piece.width_at(piece.levels["knee"]) / 2 for name, piece in pieces.items()}
+            self.assertAlmostEqual(knee["front"], 44 / 4 - part, places=3)
+            self.assertAlmostEqual(knee["back"], 44 / 4 + part, places=3)
+            hem = sum(piece.edge("hem").length for piece in pieces.values())
+            self.assertAlmostEqual(hem, 35.2, delta=0.1)
+        straight = trousers(options={"leg": "straight", "knee_girth": 50.0})
+        self.assertAlmostEqual(sum(piece.edge("hem").length for piece in straight.block.pieces), 50, delta=0.1)
+        self.assertNotIn("knee", trousers(options={"leg": "wide"}).block.piece("front").levels)
+
+    def test_the_waist_rule(self):
+        self.assertEqual(share_waist(-1, 2.5, 1, "auto").number, 0)
+        self.assertEqual(share_waist(1.5, 2.5, 1, "auto").total, 0.0, "0.7 of 1.5 is under 1.2: the side takes it")
+        two = share_waist(6, 4, 2, "auto")
+        self.assertEqual((round(two.total, 6), two.number), (4.0, 2))
+        one = share_waist(3, 4, 2, "auto")
+        self.assertEqual((round(one.total, 6), one.number), (2.1, 1), "1.05 each is under 1.2: one dart")
+        more = share_waist(9, 2.5, 1, "auto")
+        self.assertEqual((round(more.total, 6), more.number), (5.0, 2), "the side takes 4, the dart 5: two of 2.5")
+
+
+class Agreeing(unittest.TestCase):
+    def test_the_measured_crotch_is_met_and_said(self):
+        short = trousers(crotch_length=72.5)
+        self.assertEqual(verdicts(short)["crotch.seam"], "not")
+        mended = trousers(crotch_length=72.5, options={"crotch": "measured"})
+        self.assertEqual(verdicts(mended)["crotch.seam"], "true")
+        self.assertIn("centre back and the back fork are +2.0 each", " ".join(map(str, mended.notes)))
+        self.assertEqual(verdicts(mended)["seam.side"], "true")
+
+    def test_an_elastic_waist_passes_the_hip_without_darts(self):
+        for method in BOTH:
+            for build in ("typical", "full", "slight", "straight", "child"):
+                made = trousers(method, build, {"waistline": "elastic"})
+                self.assertEqual([piece.darts for piece in made.block.pieces], [(), ()])
+                self.assertEqual(verdicts(made)["opening"], "true", (method, build))
+                self.assertEqual(made.block.opening.length, 0.0)
+
+    def test_refusals_name_measures_and_figures(self):
+        for changes, options, words, measures in (
+            (
+                {"waist_hip": 30},
+                {},
+                "The hip line at 30.0 would lie under the crotch at 28.5 cm",
+                ("waist_hip", "crotch_depth"),
+            ),
+            ({"waist": 125}, {}, "over 4.0 cm: waist 125.0 is much larger than hip 94.0 cm", ("waist", "hip")),
+            ({}, {"knee_girth": 70.0}, "wider than the thigh", ("knee", "hip")),
+            ({}, {"length": 50.0}, "does not lie between crotch", ("waist_knee", "crotch_depth")),
+        ):
+            with self.subTest(words), self.assertRaises(CannotDraft) as caught:
+                trousers(options=options, **changes)
+            self.assertIn(words, str(caught.exception.saying))
+            self.assertEqual(caught.exception.measures, measures)
+
+    def test_the_foot_passes_or_the_hem_is_said_to_be_narrow(self):
+        self.assertEqual(verdicts(trousers())["foot.passes"], "true")
+        self.assertEqual(verdicts(trousers(options={"hem_girth": 24.0}))["foot.passes"], "look")
+
+
+class AnyBody(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(
+        upper_bodies(), st.sampled_from(BOTH), st.sampled_from(["tapered", "straight", "wide"]), st.sampled_from(["auto", "none", "two"]),
+        st.sampled_from(["band", "elastic"]),
+    )  # fmt: skip
+    def test_true_or_refused_with_names(self, chart, method, leg, darts, waist):
+        try:
+            made = draft(METHODS[method], chart, {"leg": leg, "waist_darts": darts, "waistline": waist})
+        except CannotDraft as refusal:
+            self.assertTrue(refusal.measures)
+            self.assertRegex(str(refusal.saying), r"read|Read|give")
+            return
+        found = verdicts(made)
+        for name in (
+            "seam.side",
+            "seam.inseam",
+            "outline",
+            "darts.legs",
+            "girth.hip",
+            "hem.level",
+            "rise.square",
+            "corners.joined",
+        ):
+            self.assertNotEqual(found.get(name), "not", name)
+        block = made.block
+        self.assertAlmostEqual(block.piece("back").edge("side").length, block.piece("front").edge("side").length, delta=0.01)
+        self.assertAlmostEqual(
+            block.piece("front").edge("inseam").length - block.piece("back").edge("inseam").length, 0.5, delta=0.01
+        )
+        level = next(level for level in block.levels if level.name == "waist")
+        self.assertAlmostEqual(block.girth(level) - level.body, level.planned, delta=0.05)
+        forks = [block.piece(name).edge("crotch").parts[0].leaving for name in ("back", "front")]
+        inseams = [block.piece(name).edge("inseam").parts[0].arriving for name in ("back", "front")]
+        for fork, inseam in zip(forks, inseams, strict=True):
+            self.assertAlmostEqual(angle_between(fork, inseam), 90, delta=0.5)
+        for piece in block.pieces:
+            self.assertLessEqual(turns(piece.edge("crotch")), 0)
+            for name in ("side", "inseam", "crotch"):
+                for a, b in pairwise(piece.edge(name).parts[0].segments):
+                    self.assertLess(angle_between(a.direction(1), b.direction(0)), 0.5, (piece.name, name))
+
+
+if __name__ == "__main__":
+    unittest.main()
