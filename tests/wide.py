@@ -47,7 +47,7 @@ def run(method: Method, count: int, seed: int) -> str:
     for _ in range(count):
         chart, chosen = body(chance), options(method, chance)
         try:
-            hole = armhole_of(draft(METHODS["bodice.measured"], chart).block) if method.for_armhole else None
+            hole = armhole_of(draft(METHODS[method.made_for], chart).block) if method.for_armhole else None
         except CannotDraft:
             continue
         try:

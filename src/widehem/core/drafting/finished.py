@@ -26,3 +26,13 @@ def show_edges(
         for dart, letter in zip(edge.darts, (letters or {}).get(name, "Y" * len(edge.darts)), strict=False):
             takes = drawn(dart.intake, f"{whose} dart {letter}")
             sheet.draw_dart(dart, f"{whose.capitalize()} dart {letter}, {words}", letter, takes, piece.name)
+
+
+def show_inside(sheet: Sheet, piece: Piece) -> None:
+    """Draw the diamonds and the lines that lie inside a piece."""
+    whose = piece.name.replace("_", " ")
+    for diamond in piece.diamonds:
+        takes = drawn(diamond.intake, f"{whose} dart")
+        sheet.line(f"{piece.name}_{diamond.name}", f"{whose.capitalize()} dart", diamond.path, role="finished", figure=takes, piece=piece.name, edge=diamond.name)  # fmt: skip
+    for line in piece.lines:
+        sheet.line(f"{piece.name}_{line.name}", line.title, line.path, role="balance", piece=piece.name)

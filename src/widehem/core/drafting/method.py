@@ -18,7 +18,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.piece import Block
 from widehem.core.pattern.truing import check_block
-from widehem.core.pattern.walk import armhole_depth
+from widehem.core.pattern.walk import armhole_depth, armhole_level
 from widehem.core.units import Saying, say
 
 
@@ -40,7 +40,8 @@ class Method:
     """A way of drafting.
 
     rules: the version of its rules, kept with every saved draft. body: makes the body that is drawn for from the chart.
-    for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a check, what would true it.
+    for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a check, what would true it. allowances: the plan of
+    allowances it is usually cut with. has_armhole: a sleeve can be drawn for it. made_for: the method whose armhole a sleeve is meant for.
     """
 
     code: str
@@ -55,6 +56,9 @@ class Method:
     body: Callable[[Chart], Chart] | None = None
     for_armhole: bool = False
     mends: Mapping[str, tuple[Mend, ...]] = field(default_factory=dict)
+    allowances: str = "cloth"
+    has_armhole: bool = False
+    made_for: str = "bodice.measured"
 
     def option(self, code: str) -> Option:
         for option in self.options:
@@ -157,7 +161,7 @@ def armhole_of(block: Block) -> Armhole | None:
     if block.armhole is None:
         return None
     front, back = (block.length_of((ref,)) for ref in block.armhole)
-    return Armhole(front, back, armhole_depth(block))
+    return Armhole(front, back, armhole_depth(block), armhole_level(block))
 
 
 def draft(
@@ -188,8 +192,8 @@ def draft(
     plan = {}
     for option in method.ease:
         amount = (ease or {}).get(option.code)
-        cm = option.check(amount) if amount is not None else option.default
-        assert isinstance(cm, float | int)
+        cm = option.check(amount) if amount is not None else option.default_on(body, settings)
+        assert isinstance(cm, float | int | Quantity)
         plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
     for code in ease or {}:
         method.ease_at(code)

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.marking.allowance import cutting_line
 from widehem.core.marking.marks import Label, Notch, drill_holes, grain_line, notches, out_to_cut, place_label
 from widehem.core.marking.plans import AllowancePlan, amounts_on
-from widehem.core.pattern.piece import OPENING_WORDS, Block, Piece
+from widehem.core.pattern.piece import OPENING_WORDS, OUTER, Block, Cloth, Piece
 from widehem.core.units import METRIC, Display
 
 TURNED_IN = 3.0  # cm of tape beyond the waist
@@ -85,12 +85,15 @@ def mark_up(block: Block, plan: AllowancePlan, heading: Heading | None = None, s
     """
     head = heading or Heading()
     pieces = tuple(_mark(block, piece, plan, head, show, number) for number, piece in enumerate(block.pieces, 1))
-    rows = tuple(CutRow(m.piece.title, cut_words(m.piece), plan.use) for m in pieces)
+    rows = tuple(CutRow(m.piece.title, cloth.cut, cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use))
     return Pattern(head, plan, pieces, rows, _notions(block, show))
 
 
-def cut_words(piece: Piece) -> str:
-    return "1 on the fold" if piece.cut == "fold" else "2, a pair"
+def cloths_of(piece: Piece, use: str) -> tuple[Cloth, ...]:
+    """What is cut by a piece. use: what the outer cloth of this pattern is called."""
+    if not piece.cloths:
+        return (Cloth(use, "1 on the fold" if piece.cut == "fold" else "2, a pair"),)
+    return tuple(replace(cloth, cloth=use) if cloth.cloth == OUTER else cloth for cloth in piece.cloths)
 
 
 def _mark(block: Block, piece: Piece, plan: AllowancePlan, head: Heading, show: Display, number: int) -> MarkedPiece:
@@ -123,7 +126,7 @@ def _words(
     block: Block, piece: Piece, amounts: Mapping[str, float], plan: AllowancePlan, head: Heading, show: Display, number: int
 ) -> tuple[list[str], list[str]]:
     title = f"{piece.title}, {number} of {len(block.pieces)}"
-    cut = f"cut {cut_words(piece)}, {plan.use}"
+    cut = "cut " + "; ".join(f"{cloth.cut}, {cloth.cloth}" for cloth in cloths_of(piece, plan.use))
     lines = [title, cut]
     if head.costume:
         lines.append(head.costume)

@@ -14,6 +14,7 @@ from widehem.core.pattern.piece import Block, Dart, Edge, Piece
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch
 DRILL_BACK = 1.5  # cm from the dart point towards its mouth
+DIAMOND_BACK, DRILL_IN = 1.0, 0.3  # cm inside the points of a diamond, and inside its legs where it is widest
 GRAIN_SHARE = 0.45
 CLEAR = 3.0  # cm: no balance notch closer to a corner
 
@@ -107,8 +108,14 @@ def _dart_notches(piece: Piece, edge: Edge, dart: Dart, cut: Sequence[Point]) ->
 
 
 def drill_holes(piece: Piece) -> tuple[Point, ...]:
-    """In the axis of each dart, back from its point: a hole at the point itself would show and weaken the cloth."""
-    return tuple(dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * DRILL_BACK for dart in piece.darts)
+    """In the axis of each dart, back from its point: a hole at the point itself would show and weaken the cloth. Of a diamond
+    also where it is widest, inside its legs."""
+    found = [dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * DRILL_BACK for dart in piece.darts]
+    for diamond in piece.diamonds:
+        way, across = (diamond.bottom - diamond.top).unit(), (diamond.outer - diamond.inner).unit()
+        found += [diamond.top + way * DIAMOND_BACK, diamond.bottom - way * DIAMOND_BACK]
+        found += [diamond.inner + across * DRILL_IN, diamond.outer - across * DRILL_IN]
+    return tuple(found)
 
 
 def grain_line(piece: Piece) -> tuple[Point, Point]:
@@ -141,6 +148,9 @@ def place_label(piece: Piece, lines: Sequence[str], keep_off: Sequence[tuple[Poi
     bars = [LineString(bar).buffer(0.6) for bar in keep_off] + [
         Polygon([dart.inner, dart.point, dart.outer]).buffer(0.4) for dart in piece.darts
     ]
+    bars += [Polygon([d.top, d.inner, d.bottom, d.outer]).buffer(0.4) for d in piece.diamonds]
+    bars += [LineString(line.path.flat(0.2)).buffer(0.4) for line in piece.lines]
+    bars += [LineString([hole, hole + Point(0.01, 0.0)]).buffer(0.5) for hole in piece.holes]
     left, top, right, bottom = body.bounds
     for words in (lines, short):
         for size in SIZES:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -67,6 +68,15 @@ def ink_of(marked: MarkedPiece, by: Transform) -> list[Ink]:
         stroke("stitch", tail)
     for dart in piece.darts:
         stroke("stitch", Path.through(dart.inner, dart.point, dart.outer))
+    for diamond in piece.diamonds:
+        stroke("stitch", diamond.path)
+    for line in piece.lines:
+        stroke("balance", line.path)
+        spot = line.path.place(line.path.length * 0.5)
+        turn = math.degrees(math.atan2(spot.direction.y, spot.direction.x))
+        ink.append(Words(line.title.lower(), (spot.point + Point(0.3, 0.0)).moved(by), 0.36, turn - 180 if abs(turn) > 90 else turn))
+    for hole in piece.holes:
+        ink.append(Dot("drill", hole.moved(by), 0.25))
     for name, y in piece.levels.items():
         if y > 0:
             xs = sorted(p.segments[i].at(t).x for p in piece.ring() for i, t in p.crossings(Point(0, y), Point(1, 0)))

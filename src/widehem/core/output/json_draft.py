@@ -8,6 +8,7 @@ from widehem.core.drafting.method import Draft, Method
 from widehem.core.drafting.option import Option
 from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.pattern.piece import Diamond
 from widehem.core.units import METRIC
 
 PLACES = 4
@@ -47,6 +48,8 @@ def draft_as_json(draft: Draft) -> dict[str, Any]:
                     }
                     for dart in piece.darts
                 ],
+                **({"diamonds": [_diamond(diamond) for diamond in piece.diamonds]} if piece.diamonds else {}),
+                **({"holes": [_spot(hole) for hole in piece.holes]} if piece.holes else {}),
                 "area": _round(piece.area),
             }
             for piece in block.pieces
@@ -81,6 +84,11 @@ def draft_as_json(draft: Draft) -> dict[str, Any]:
             for step in draft.steps
         ],
     }
+
+
+def _diamond(diamond: Diamond) -> dict[str, Any]:
+    spots = {name: _spot(getattr(diamond, name)) for name in ("top", "bottom", "inner", "outer")}
+    return {"name": diamond.name, "intake": _round(diamond.intake), **spots}
 
 
 def _value(value: Quantity | float | str) -> float | str:

@@ -11,7 +11,6 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.drafting.method import Draft
-from widehem.core.drafting.quantity import Quantity
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Heading
@@ -48,6 +47,8 @@ class _Sketch(Flowable):  # type: ignore[misc]
             stroke(canvas, piece.ring(), "grain", place, closed=True)
             for dart in piece.darts:
                 stroke(canvas, [Path.through(dart.inner, dart.point, dart.outer)], "thin", place)
+            for inside in (*piece.diamonds, *piece.lines):
+                stroke(canvas, [inside.path], "thin", place)
         canvas.setFont(STRONG, 8)
         middle = (self.left + max(piece.bounds[2] for piece in self.draft.block.pieces)) / 2
         for mark in self.draft.marks:
@@ -110,7 +111,7 @@ def _figures(draft: Draft, show: Display) -> Table:
     settings = [
         (
             draft.method.option(code).name,
-            show.full(float(value)) if isinstance(value, Quantity | float | int) else _choice(draft, code, value),
+            _choice(draft, code, value) if isinstance(value, str) else _amount(draft, code, float(value), show),
         )
         for code, value in draft.options.items()
     ]
@@ -132,6 +133,10 @@ def _figures(draft: Draft, show: Display) -> Table:
             ("LINEBELOW", (3, 0), (4, -1), 0.3, "#888888"),
         ],
     )
+
+
+def _amount(draft: Draft, code: str, value: float, show: Display) -> str:
+    return f"{value:g}" if draft.method.option(code).kind == "number" else show.full(value)
 
 
 def _choice(draft: Draft, code: str, value: str) -> str:

@@ -16,5 +16,7 @@ def small_svg(draft: Draft) -> tuple[str, str]:
         for dart in piece.darts:
             rows.append(f'<path class="l-finished thin" d="{svg_d([Path.through(dart.inner, dart.point, dart.outer)])}"/>')
     lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.block.pieces), strict=True)
+        for inside in (*piece.diamonds, *piece.lines):
+            rows.append(f'<path class="l-finished thin" d="{svg_d([inside.path])}"/>')
     left, top = min(lefts) - EDGE, min(tops) - EDGE
     return "".join(rows), f"{left:.2f} {top:.2f} {max(rights) - left + EDGE:.2f} {max(bottoms) - top + EDGE:.2f}"

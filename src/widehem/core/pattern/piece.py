@@ -18,6 +18,7 @@ from widehem.core.pattern.wear import USUAL_WEAR, Wear
 
 EdgeKind = Literal["seam", "fold", "hem", "opening"]
 Side = Literal["centre_back", "centre_front", "side", "none"]
+OUTER = "cloth"  # the cloth a garment is made of
 OPENING_WORDS: dict[str, str] = {
     "centre_back": "centre back", "centre_front": "centre front", "side": "left side", "none": "no opening",
 }  # fmt: skip
@@ -71,6 +72,54 @@ class Dart:
             part = (y - low) / (end.y - low)
             ends.append(self.point.x + (end.x - self.point.x) * part)
         return abs(ends[0] - ends[1])
+
+
+@dataclass(frozen=True)
+class Diamond:
+    """A dart inside a piece, pointed at both ends. inner, outer: where it is widest, inner towards the centre."""
+
+    name: str
+    top: Point
+    bottom: Point
+    inner: Point
+    outer: Point
+
+    @property
+    def intake(self) -> float:
+        return self.inner.to(self.outer)
+
+    @property
+    def path(self) -> Path:
+        return Path.through(self.top, self.inner, self.bottom, self.outer, self.top)
+
+    def moved(self, by: Transform) -> Diamond:
+        return replace(self, **{name: getattr(self, name).moved(by) for name in ("top", "bottom", "inner", "outer")})
+
+    def width_at(self, y: float) -> float:
+        """How much it takes at a level, cm."""
+        xs = sorted(self.path.segments[i].at(t).x for i, t in self.path.crossings(Point(0.0, y), Point(1.0, 0.0)))
+        return xs[-1] - xs[0] if len(xs) > 1 else 0.0
+
+
+@dataclass(frozen=True)
+class InnerLine:
+    """A line drawn inside a piece, to fold or to lay something along. folded: what lies beyond it, as it lies once it is turned over it."""
+
+    name: str
+    title: str
+    path: Path
+    folded: Path | None = None
+
+    def moved(self, by: Transform) -> InnerLine:
+        return replace(self, path=self.path.moved(by), folded=self.folded.moved(by) if self.folded else None)
+
+
+@dataclass(frozen=True)
+class Cloth:
+    """What is cut by a piece from one cloth: 'lining', '2, a pair'."""
+
+    cloth: str
+    cut: str
 
 
 @dataclass(frozen=True)
@@ -133,6 +182,7 @@ class Piece:
 
     spans: by level, the stretches whose lengths are the cloth between centre and side there, where darts cross the level.
     cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). centre: the edge along the centre line. grain: where it does not follow from the centre.
+    diamonds, lines, holes: darts, lines and eyelets inside it. cloths: what is cut by it, where that is more than one or not just a pair.
     """
 
     name: str
@@ -143,6 +193,10 @@ class Piece:
     centre: str = ""
     spans: dict[str, tuple[tuple[Point, Point], ...]] = field(default_factory=dict)
     grain: tuple[Point, Point] | None = None
+    diamonds: tuple[Diamond, ...] = ()
+    lines: tuple[InnerLine, ...] = ()
+    holes: tuple[Point, ...] = ()
+    cloths: tuple[Cloth, ...] = ()
 
     def moved(self, by: Transform) -> Piece:
         """The piece lying elsewhere; it may be turned over, but its balance lines stay level."""
@@ -152,6 +206,9 @@ class Piece:
             levels={name: Point(0.0, y).moved(by).y for name, y in self.levels.items()},
             spans={name: tuple((a.moved(by), b.moved(by)) for a, b in spans) for name, spans in self.spans.items()},
             grain=(self.grain[0].moved(by), self.grain[1].moved(by)) if self.grain else None,
+            diamonds=tuple(diamond.moved(by) for diamond in self.diamonds),
+            lines=tuple(line.moved(by) for line in self.lines),
+            holes=tuple(hole.moved(by) for hole in self.holes),
         )
 
     def spanned(self, *levels: str) -> Piece:
@@ -231,7 +288,7 @@ class Piece:
         xs = sorted(path.segments[i].at(t).x for path in self.ring() for i, t in path.crossings(Point(0.0, y), Point(1.0, 0.0)))
         if len(xs) < 2:
             return 0.0
-        return xs[-1] - xs[0] - sum(dart.width_at(y) for dart in self.darts)
+        return xs[-1] - xs[0] - sum(dart.width_at(y) for dart in (*self.darts, *self.diamonds))
 
 
 @dataclass(frozen=True)
@@ -263,7 +320,7 @@ class Level:
 
     edge: the girth is the sewn length of this edge; '' means straight across the pieces at their level of that name.
     body, planned, least: body girth, planned ease and least wearing ease round the body, cm. slack: how far the drawn
-    girth may lie from what was planned. around: how often the pieces go round; a sleeve once.
+    girth may lie from what was planned. around: how often the pieces go round; a sleeve once. gap: what stands open under a lacing.
     """
 
     name: str
@@ -274,6 +331,7 @@ class Level:
     slack: float
     edge: str = ""
     around: int = 2
+    gap: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -327,6 +385,9 @@ class Block:
     walk, or None when it cannot be told. armhole: front and back edge of it. neck, armscye: body girths the neckline and
     the armhole are held against. pitch: notches besides those of levels and darts. cap: what a
     sleeve cap should be. hand: what must pass the hem of a sleeve. fork: of trousers. wear: the cloth, and what is worn underneath.
+    front_over: how much longer the front armhole may be, where that is the school's own; room: how much both together may be
+    over the armscye. head: what must pass the neck. reach: how long the opening must be, from the neck, to get in. seat: what a
+    closed suit has in the length to sit and reach. clears: how far the hem ends above the floor.
     """
 
     pieces: tuple[Piece, ...]
@@ -343,6 +404,12 @@ class Block:
     hand: float | None = None
     fork: Fork | None = None
     wear: Wear = USUAL_WEAR
+    front_over: float | None = None
+    room: tuple[float, float] = (2.5, 11.0)
+    head: float | None = None
+    reach: float | None = None
+    seat: float | None = None
+    clears: float | None = None
 
     def piece(self, name: str) -> Piece:
         for piece in self.pieces:
@@ -357,8 +424,10 @@ class Block:
     def girth(self, level: Level) -> float:
         """Finished girth round the body at a level, darts taken out, cm."""
         if level.edge:
-            return level.around * sum(e.length for piece in self.pieces for e in piece.edges if e.name == level.edge)
-        return level.around * sum(piece.span(level.name) for piece in self.pieces if level.name in piece.levels)
+            drawn = sum(e.length for piece in self.pieces for e in piece.edges if e.name == level.edge)
+        else:
+            drawn = sum(piece.span(level.name) for piece in self.pieces if level.name in piece.levels)
+        return level.around * drawn + level.gap
 
     def girth_below(self, top: str, down: float) -> float:
         """Finished girth this far (cm) below the named level."""

@@ -143,6 +143,18 @@ def set_in(bodice: Block, sleeve: Block) -> Block | None:
     return Block((*bodice.pieces, replace(piece, edges=ring)), tuple(seams), pitch=(*bodice.pitch, *pitch))
 
 
+def armhole_level(block: Block) -> float | None:
+    """How far the underarm lies below the nape, cm; None where the back has no centre to measure along."""
+    if block.armhole is None:
+        return None
+    piece = block.piece(block.armhole[1].piece)
+    if not piece.centre:
+        return None
+    centre = piece.edge(piece.centre)
+    nape = min((centre.start, centre.end), key=lambda point: point.y)
+    return abs(piece.edge(block.armhole[1].edge).start.y - nape.y)
+
+
 def armhole_depth(block: Block) -> float | None:
     """How deep the armhole itself is, cm: laid side seam to side seam, from between both shoulder tips to the underarm."""
     if block.armhole is None:

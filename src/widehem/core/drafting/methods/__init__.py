@@ -7,7 +7,9 @@ from widehem.core.drafting.methods import (  # isort: skip
     bodice_proportional,
     bodice_cup_wedge,
     sleeves,
+    sleeve_pivot,
     trousers_schools,
+    top_jersey,
 )
 
 __all__ = [
@@ -16,6 +18,8 @@ __all__ = [
     "bodice_plain",
     "bodice_proportional",
     "skirt_two_panel",
+    "sleeve_pivot",
     "sleeves",
+    "top_jersey",
     "trousers_schools",
 ]

@@ -346,5 +346,6 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
+        has_armhole=True,
     )
 )

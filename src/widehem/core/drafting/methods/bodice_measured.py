@@ -348,5 +348,6 @@ METHOD = register(
         EASE,
         draw,
         mends=MENDS,
+        has_armhole=True,
     )
 )

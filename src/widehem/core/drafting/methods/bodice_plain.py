@@ -357,5 +357,6 @@ METHOD = register(
                 Mend("Raise the front underarm by 0.7 cm", "raise_underarm", "0.7 cm"),
             )
         },
+        has_armhole=True,
     )
 )

@@ -49,5 +49,6 @@ METHOD = register(
         draw,
         body=by_the_table,
         mends=MENDS,
+        has_armhole=True,
     )
 )

@@ -14,18 +14,18 @@ CAP = Option(
         Choice("low", "Low", "one third: sport, dance, fight; wide, with folds when the arm is down"),
     ),
 )  # fmt: skip
-LENGTH = Option(
-    "length",
-    "Length",
-    "length",
-    None,
-    "from the shoulder tip; to the wrist unless another is set",
-    15.0,
-    90.0,
-    1.0,
-    worked=lambda on: on["arm_length"],
-    uses=("arm_length",),
-)
+
+
+def length_option(more: float = 0.0) -> Option:
+    """The length of a sleeve. more: over the arm length, cm."""
+    words = f"{more:g} over the wrist" if more else "to the wrist"
+    return Option(
+        "length", "Length", "length", None, f"from the shoulder tip; {words} unless another is set", 15.0, 90.0, 1.0,
+        worked=lambda on: on["arm_length"] + more if more else on["arm_length"], uses=("arm_length",),
+    )  # fmt: skip
+
+
+LENGTH = length_option()
 HEM = Option(
     "hem",
     "Hem width",

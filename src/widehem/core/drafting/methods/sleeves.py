@@ -15,10 +15,11 @@ from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGH
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.sleeve_block import sleeve_block
 from widehem.core.drafting.sleeve_seams import BELOW_LEAST, Seams, bent_seams, straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, CapFit, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
@@ -266,29 +267,9 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
         sheet.sum("hem", drawn(seams.hem.length, "hem"))
     sheet.rub_out("cap_guide")
     piece = Piece("sleeve", "Sleeve", edges, {"bicep": 0.0}, "pair", "")
-    along = cap.curve.length
-    pitch = (
-        PitchNotch("sleeve", "cap", armhole.back / 3, "pitch, back", 2),
-        PitchNotch("sleeve", "cap", along - armhole.front / 3, "pitch, front", 1),
-        PitchNotch("sleeve", "cap", notch, "shoulder", 1),
-    )
-    hand, share = sheet.chart.get("hand"), SHARE[sheet.choice("cap_height")]
-    sheet.block = Block(
-        (piece,),
-        (
-            Seam(
-                "underarm",
-                "Underarm seam",
-                (EdgeName("sleeve", "underarm_back"),),
-                (EdgeName("sleeve", "underarm_front"),),
-                against=True,
-            ),
-        ),
-        (Level("bicep", "Upper arm", arm.value, cap.width - arm.value, 3.0, 0.1, around=1),),
-        pitch=pitch,
-        cap=CapFit(armhole.whole, sheet.ease("cap").value * share, share),
-        hand=hand,
-    )
+    share = SHARE[sheet.choice("cap_height")]
+    wanted = sheet.ease("cap").value * share
+    sheet.block = sleeve_block(piece, armhole, arm.value, wanted, sheet.chart.get("hand"), notch, share)
 
 
 def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:

@@ -96,10 +96,10 @@ def square_corners(block: Block) -> Iterator[Check]:
         ring = piece.edges
         at = ring.index(centre)
         before, after = ring[at - 1], ring[(at + 1) % len(ring)]
-        down = (centre.start - centre.end).unit()
-        for edge, corner, chord in (
-            (before, "hem", before.parts[-1].reverse().place(square_over(before)).point - centre.start),
-            (after, "waist", after.parts[0].place(square_over(after)).point - centre.end),
+        leaving, arriving = centre.parts[0].leaving, centre.parts[-1].arriving
+        for edge, corner, chord, down in (
+            (before, "hem", before.parts[-1].reverse().place(square_over(before)).point - centre.start, leaving),
+            (after, "waist", after.parts[0].place(square_over(after)).point - centre.end, arriving),
         ):
             if edge.pointed:
                 continue

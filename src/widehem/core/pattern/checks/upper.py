@@ -10,7 +10,6 @@ from widehem.core.pattern.piece import Block, Edge, Piece
 from widehem.core.units import say
 
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
-ROUND_LEAST, ROUND_MOST = 2.5, 11.0  # armhole over armscye, cm: about 3 to 5 on a close block, 5 to 11 on a plain one
 NECK_MOST = 1.0
 
 
@@ -22,10 +21,15 @@ def armholes(block: Block) -> Iterator[Check]:
     front, back = (block.length_of((ref,)) for ref in block.armhole)
     over = front - back
     darted = any(dart.apex is not None for piece in block.pieces for dart in piece.darts)
-    verdict = verdict_on(over, SEAM_TRUE if darted else FRONT_OVER_MOST, FRONT_OVER_MOST)
+    most = block.front_over
+    verdict = (
+        verdict_on(over, SEAM_TRUE if darted else FRONT_OVER_MOST, FRONT_OVER_MOST)
+        if most is None
+        else verdict_on(over, most, most + FRONT_OVER_MOST)
+    )
     words = say("{0} front, {1} back", front, back)
     tail = (
-        say("The front does not gape.")
+        (say("The front does not gape.") if most is None else say("The front may be {0u} longer here.", most))
         if verdict == "true"
         else say("The front is {0u} longer and gapes: take it into the bust dart, or true it.", over)
     )
@@ -37,7 +41,7 @@ def armholes(block: Block) -> Iterator[Check]:
         verdict,
         "signed",
         over,
-        SEAM_TRUE,
+        SEAM_TRUE if most is None else most,
         words,
         words.stopped + tail,
         spots,
@@ -46,9 +50,10 @@ def armholes(block: Block) -> Iterator[Check]:
     if block.armscye is None:
         return
     spare = front + back - block.armscye
-    fits: Verdict = "true" if ROUND_LEAST - FINE <= spare <= ROUND_MOST + FINE else "look" if spare > 0 else "not"
+    least, most = block.room
+    fits: Verdict = "true" if least - FINE <= spare <= most + FINE else "look" if spare > 0 else "not"
     words = say("{0} on armscye {1}", front + back, block.armscye)
-    tail = say("Usual is {0} to {1u} more.", ROUND_LEAST, ROUND_MOST)
+    tail = say("Usual is {0} to {1u} more.", least, most)
     yield Check(
         "armhole.round",
         "body",
@@ -56,7 +61,7 @@ def armholes(block: Block) -> Iterator[Check]:
         fits,
         "signed",
         spare,
-        ROUND_LEAST,
+        least,
         words,
         words.stopped + tail,
         spots,
@@ -132,6 +137,32 @@ def _corner(piece: Piece, edge_name: str, end: int) -> tuple[str, float]:
     return other.name, 180 - angle_between(before.parts[-1].arriving, after.parts[0].leaving)
 
 
+@checker
+def heads(block: Block) -> Iterator[Check]:
+    """The head passes the closed neck of what is pulled on, or there is an opening."""
+    if block.head is None:
+        return
+    necks = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.name == "neck"]
+    drawn = 2 * sum(edge.length for _, edge in necks)
+    opened = block.opening.length if block.opening is not None and block.opening.at in ("centre_back", "centre_front") else 0.0
+    girth = drawn + 2 * opened
+    if block.wear.knit:
+        girth += drawn * block.wear.stretch / 100
+    spare = girth - block.head
+    verdict: Verdict = "true" if spare >= -FINE else "not"
+    words = say("{0} on head {1}", girth, block.head)
+    if verdict == "true":
+        tail = say("The head passes.") if not opened else say("With its opening of {0u} the head passes.", opened)
+    else:
+        tail = say("The neck is {0}, and the head does not pass: widen the neck, or open it by {1u}.", drawn, max(-spare / 2, 4.0))
+    if block.wear.knit:
+        tail = say(f"Neck {{0u}}, stretched by {block.wear.stretch:g} per cent.", drawn) + tail
+    yield Check(
+        "head.passes", "movement", "Head through the neck", verdict, "signed", spare, 0.0, words, words.stopped + tail,
+        tuple(f"{piece.name}.{edge.name}" for piece, edge in necks), "spare",
+    )  # fmt: skip
+
+
 CAP_SLACK = 0.1
 
 
@@ -181,6 +212,8 @@ def hands(block: Block) -> Iterator[Check]:
     if block.hand is None:
         return
     girth = block.piece("sleeve").edge("wrist").length
+    if block.wear.knit:
+        girth *= 1 + block.wear.stretch / 100
     spare = girth - block.hand
     verdict: Verdict = "true" if spare >= -FINE else "look"
     words = say("{0} on hand {1}", girth, block.hand)
