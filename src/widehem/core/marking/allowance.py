@@ -16,19 +16,28 @@ from widehem.core.geometry.points import Point, meet, mirror_in
 from widehem.core.pattern.piece import Edge, Piece
 
 FLAT = 0.005  # cm: how far the flattened outline may stand off the true one
+CURVE_MOST = 1.0  # cm that a hem may stand off its chord and still be folded straight
 POINT_MOST = 2.0  # a corner sticks out at most this many times the allowance, then it is cut off
 
 
 def cutting_line(piece: Piece, amounts: Mapping[str, float]) -> list[Point]:
     """The ring to cut along, cm; amounts by edge name, cm. The last point is not the first again."""
-    grown = _grown(piece, {**amounts, **{e.name: 0.0 for e in piece.edges if e.kind == "hem"}})
+    turned_up = [edge for edge in piece.edges if edge.kind == "hem" and amounts[edge.name] > 0 and _nearly_straight(edge)]
+    grown = _grown(piece, {**amounts, **{edge.name: 0.0 for edge in turned_up}})
     for edge in piece.edges:
         if edge.kind == "fold":
             grown = grown.intersection(_half_plane(piece, edge))
-        if edge.kind == "hem" and amounts[edge.name] > 0:
+        if edge in turned_up:
             grown = _with_hem(grown, edge, amounts[edge.name])
     outer = grown if grown.geom_type == "Polygon" else max(grown.geoms, key=lambda g: g.area)
     return [Point(x, y) for x, y in list(outer.simplify(1e-6).exterior.coords)[:-1]]
+
+
+def _nearly_straight(hem: Edge) -> bool:
+    """Whether a hem can be folded up along a straight; a rounder one gets its depth all along and is eased or faced."""
+    a, b = hem.start, hem.end
+    way = (b - a).unit()
+    return all(abs(way.cross(point - a)) <= CURVE_MOST for part in hem.parts for point in part.flat(0.1))
 
 
 def _grown(piece: Piece, amounts: Mapping[str, float]) -> Polygon:

@@ -89,6 +89,11 @@ def mark_up(block: Block, plan: AllowancePlan, heading: Heading | None = None, s
     return Pattern(head, plan, pieces, rows, _notions(block, show))
 
 
+def cut_words(piece: Piece) -> str:
+    """How often it is cut from the outer cloth."""
+    return cloths_of(piece, OUTER)[0].cut
+
+
 def cloths_of(piece: Piece, use: str) -> tuple[Cloth, ...]:
     """What is cut by a piece. use: what the outer cloth of this pattern is called."""
     if not piece.cloths:

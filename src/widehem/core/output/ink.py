@@ -70,11 +70,13 @@ def ink_of(marked: MarkedPiece, by: Transform) -> list[Ink]:
         stroke("stitch", Path.through(dart.inner, dart.point, dart.outer))
     for diamond in piece.diamonds:
         stroke("stitch", diamond.path)
-    for line in piece.lines:
-        stroke("balance", line.path)
-        spot = line.path.place(line.path.length * 0.5)
+    for inner in piece.lines:
+        stroke("balance", inner.path)
+        spot = inner.path.place(inner.path.length * 0.5)
         turn = math.degrees(math.atan2(spot.direction.y, spot.direction.x))
-        ink.append(Words(line.title.lower(), (spot.point + Point(0.3, 0.0)).moved(by), 0.36, turn - 180 if abs(turn) > 90 else turn))
+        ink.append(
+            Words(inner.title.lower(), (spot.point + Point(0.3, 0.0)).moved(by), 0.36, turn - 180 if abs(turn) > 90 else turn)
+        )
     for hole in piece.holes:
         ink.append(Dot("drill", hole.moved(by), 0.25))
     for name, y in piece.levels.items():

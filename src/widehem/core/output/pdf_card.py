@@ -47,8 +47,8 @@ class _Sketch(Flowable):  # type: ignore[misc]
             stroke(canvas, piece.ring(), "grain", place, closed=True)
             for dart in piece.darts:
                 stroke(canvas, [Path.through(dart.inner, dart.point, dart.outer)], "thin", place)
-            for inside in (*piece.diamonds, *piece.lines):
-                stroke(canvas, [inside.path], "thin", place)
+            for inside in piece.inside:
+                stroke(canvas, [inside], "thin", place)
         canvas.setFont(STRONG, 8)
         middle = (self.left + max(piece.bounds[2] for piece in self.draft.block.pieces)) / 2
         for mark in self.draft.marks:

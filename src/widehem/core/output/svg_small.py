@@ -15,8 +15,8 @@ def small_svg(draft: Draft) -> tuple[str, str]:
         rows.append(f'<path class="piece" d="{svg_d(piece.ring(), closed=True)}"/>')
         for dart in piece.darts:
             rows.append(f'<path class="l-finished thin" d="{svg_d([Path.through(dart.inner, dart.point, dart.outer)])}"/>')
+        for inside in piece.inside:
+            rows.append(f'<path class="l-finished thin" d="{svg_d([inside])}"/>')
     lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.block.pieces), strict=True)
-        for inside in (*piece.diamonds, *piece.lines):
-            rows.append(f'<path class="l-finished thin" d="{svg_d([inside.path])}"/>')
     left, top = min(lefts) - EDGE, min(tops) - EDGE
     return "".join(rows), f"{left:.2f} {top:.2f} {max(rights) - left + EDGE:.2f} {max(bottoms) - top + EDGE:.2f}"

@@ -238,6 +238,11 @@ class Piece:
     def darts(self) -> tuple[Dart, ...]:
         return tuple(dart for edge in self.edges for dart in edge.darts)
 
+    @property
+    def inside(self) -> tuple[Path, ...]:
+        """What is drawn inside besides darts in its edges: diamonds, and lines to fold along."""
+        return (*(diamond.path for diamond in self.diamonds), *(line.path for line in self.lines))
+
     def ring(self) -> tuple[Path, ...]:
         """The closed outline on the stitching line, in order."""
         return tuple(path for edge in self.edges for path in edge.paths())
@@ -288,7 +293,11 @@ class Piece:
         xs = sorted(path.segments[i].at(t).x for path in self.ring() for i, t in path.crossings(Point(0.0, y), Point(1.0, 0.0)))
         if len(xs) < 2:
             return 0.0
-        return xs[-1] - xs[0] - sum(dart.width_at(y) for dart in (*self.darts, *self.diamonds))
+        return xs[-1] - xs[0] - self._taken_at(y)
+
+    def _taken_at(self, y: float) -> float:
+        """What all darts take together at a level, cm."""
+        return sum(dart.width_at(y) for dart in self.darts) + sum(diamond.width_at(y) for diamond in self.diamonds)
 
 
 @dataclass(frozen=True)
@@ -370,11 +379,13 @@ class Fork:
 
 @dataclass(frozen=True)
 class CapFit:
-    """What a sleeve cap is for, cm. armhole: its length; wanted: ease; share: of the ease of a high cap."""
+    """What a sleeve cap is for, cm. armhole: its length; wanted: ease; share: of the ease of a high cap. own: least and most of a kind
+    of head for which the cloth does not decide."""
 
     armhole: float
     wanted: float
     share: float = 1.0
+    own: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, mirror_in, turn
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Piece, Seam
+from widehem.core.pattern.piece import Block, Edge, EdgeName, Piece, PitchNotch, Seam
 
 ARMHOLES = "armholes"
 
@@ -112,7 +112,8 @@ def armholes_over_each_other(block: Block) -> Walk | None:
     return Walk("Armholes over each other", back, front, holes, onto, here, 0.0, ends)
 
 
-CAP_BACK, CAP_FRONT = "cap_back", "cap_front"
+CAP_BACK, CAP_FRONT, CAP_LOW = "cap_back", "cap_front", "cap_low"
+SIDE_NOTCH = "side seam"  # of a sleeve whose own seam runs down the back: where the head meets the side of the bodice
 
 
 def set_in(bodice: Block, sleeve: Block) -> Block | None:
@@ -123,6 +124,9 @@ def set_in(bodice: Block, sleeve: Block) -> Block | None:
     notch = next((notch for notch in sleeve.pitch if notch.what == "shoulder"), None)
     if bodice.armhole is None or notch is None:
         return None
+    low = next((notch for notch in sleeve.pitch if notch.what == SIDE_NOTCH), None)
+    if low is not None:
+        return _set_in_behind(bodice, sleeve, notch, low)
     piece = sleeve.piece(notch.piece)
     cap = piece.edge(notch.edge)
     back, front = cap.parts[0].cut(notch.along)
@@ -141,6 +145,34 @@ def set_in(bodice: Block, sleeve: Block) -> Block | None:
         eased = half.length - bodice.length_of((ref,))
         seams.append(Seam(name, title, (ref,), (EdgeName(piece.name, name),), (-eased, -eased), against))
     return Block((*bodice.pieces, replace(piece, edges=ring)), tuple(seams), pitch=(*bodice.pitch, *pitch))
+
+
+def _set_in_behind(bodice: Block, sleeve: Block, shoulder: PitchNotch, low: PitchNotch) -> Block | None:
+    """A sleeve with its seam behind the arm: the head in three, and the back armhole cut where the seam meets it."""
+    assert bodice.armhole is not None
+    piece = sleeve.piece(shoulder.piece)
+    cap = piece.edge(shoulder.edge)
+    upper, rest = cap.parts[0].cut(shoulder.along)
+    front, lower = rest.cut(low.along - shoulder.along)
+    parts = (Edge(CAP_BACK, (upper,)), Edge(CAP_FRONT, (front,)), Edge(CAP_LOW, (lower,)))
+    ring = tuple(part for edge in piece.edges for part in (parts if edge is cap else (edge,)))
+    ref = bodice.armhole[1]
+    back = bodice.piece(ref.piece)
+    hole = back.edge(ref.edge)
+    halves = hole.parts[0].cut(hole.length * lower.length / (lower.length + upper.length))
+    split = (Edge(CAP_LOW, (halves[0],)), Edge(ref.edge, (halves[1],)))
+    back = replace(back, edges=tuple(part for edge in back.edges for part in (split if edge is hole else (edge,))))
+    pieces = tuple(back if old.name == back.name else old for old in bodice.pieces)
+    whole = Block((*pieces, replace(piece, edges=ring)))
+    seams = []
+    for edge, name, title, against in (
+        (EdgeName(back.name, ref.edge), CAP_BACK, "Head in the back armhole, above its seam", False),
+        (EdgeName(back.name, CAP_LOW), CAP_LOW, "Head in the back armhole, below its seam", False),
+        (bodice.armhole[0], CAP_FRONT, "Head in the front armhole", True),
+    ):
+        over = whole.piece(edge.piece).edge(edge.edge).length - whole.piece(piece.name).edge(name).length
+        seams.append(Seam(name, title, (edge,), (EdgeName(piece.name, name),), (over, over), against))
+    return replace(whole, seams=tuple(seams))
 
 
 def armhole_level(block: Block) -> float | None:

@@ -8,8 +8,10 @@ from widehem.core.drafting.methods import (  # isort: skip
     bodice_cup_wedge,
     sleeves,
     sleeve_pivot,
+    sleeve_s_head,
     trousers_schools,
     top_jersey,
+    gown,
 )
 
 __all__ = [
@@ -17,8 +19,10 @@ __all__ = [
     "bodice_measured",
     "bodice_plain",
     "bodice_proportional",
+    "gown",
     "skirt_two_panel",
     "sleeve_pivot",
+    "sleeve_s_head",
     "sleeves",
     "top_jersey",
     "trousers_schools",

@@ -72,14 +72,18 @@ def draw(sheet: Sheet) -> None:
         sheet.sum("half armhole", drawn(whole / 2, "half armhole"))
         sheet.sum("pivot line", drawn(line, "pivot line"))
         sheet.sum("half bicep line", drawn(half, "half bicep line"))
-        sheet.line("pivot_guide", "Pivot line", Path.through(Point(0, 0), Point(half, -high), Point(2 * half, 0)), piece="sleeve")
+        sheet.line(
+            "pivot_guide", "Pivot line", Path.through(Point(0, 0), Point(half, -high), Point(2 * half, 0)), piece="sleeve"
+        )
         sheet.point("crown", "Crown", Point(half, -high), "C", figure=height, piece="sleeve")
         sheet.point("back_underarm", "Back underarm", Point(0, 0), "A", piece="sleeve")
         sheet.point("front_underarm", "Front underarm", Point(2 * half, 0), "B", piece="sleeve")
         sheet.line("bicep_guide", "Bicep line", Path.through(Point(0, 0), Point(2 * half, 0)), role="balance", kind="level", edge="bicep", figure=drawn(2 * half, "bicep line"), piece="sleeve")  # fmt: skip
     down = length.value - high
     if down < 2:
-        raise CannotDraft(("arm_length",), say("A sleeve of {0} ends above its cap of {1u}: make it longer.", length.value, high))
+        raise CannotDraft(
+            ("arm_length",), say("A sleeve of {0} ends above its cap of {1u}: make it longer.", length.value, high)
+        )
     seams = straight_seams(2 * half, 2 * half * HEM_PART, down)
     cap = _cap(high, half, length.value)
     piece = Piece("sleeve", "Sleeve", (seams.back, Edge("cap", (cap,)), seams.front, seams.hem), {"bicep": 0.0})

@@ -87,7 +87,9 @@ def draw(sheet: Sheet) -> None:
     """Back and front, step by step."""
     waist, depth = sheet.measure("nape_waist"), (sheet.measure("armscye_depth") + sheet.ease("depth")).called("underarm level")
     length = sheet.length("length")
-    with sheet.step("Levels", "Down both centres from the nape: the underarm, the blade halfway, the shoulder a quarter of that."):
+    with sheet.step(
+        "Levels", "Down both centres from the nape: the underarm, the blade halfway, the shoulder a quarter of that."
+    ):
         blade, shoulder = (depth / 2).called("blade level"), (depth / 8).called("shoulder level")
         for figure in (depth, blade, shoulder):
             sheet.sum(figure.name, figure)
@@ -110,7 +112,11 @@ def draw(sheet: Sheet) -> None:
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
     sheet.block = _block(sheet, pieces, half)
     stretch = float(sheet.options["stretch"])
-    sheet.note(say(f"Lay the greatest stretch round the body. The cloth should give {stretch:g} per cent: pull 10 cm of it gently and read."))
+    sheet.note(
+        say(
+            f"Lay the greatest stretch round the body. The cloth should give {stretch:g} per cent: pull 10 cm of it gently and read."
+        )
+    )
     if sheet.choice("opening_at") == "none":
         sheet.note(say("Cut both pieces on the fold; overlock with {0u} and turn up the hem with a stretching stitch.", 0.6))
 
@@ -119,7 +125,9 @@ def _half(sheet: Sheet, depth: Quantity, blade: Quantity, shoulder: Quantity, wa
     neck = (sheet.measure("neck") / 5 + 1 + sheet.length("neck_wider")).called("neck width")
     across = (sheet.measure("across_back") / 2 + sheet.ease("across_back") / 2).called("half across back")
     quarter = (sheet.measure("bust") / 4 + sheet.ease("bust") / 4).called("quarter of the bust")
-    with sheet.step("Neck, shoulder and blade", "The shoulder tip lies 1.5 beyond the plumb line of the back, on the shoulder level."):
+    with sheet.step(
+        "Neck, shoulder and blade", "The shoulder tip lies 1.5 beyond the plumb line of the back, on the shoulder level."
+    ):
         snp, tip = Point(neck.value, -NECK_RISE), Point(across.value + TIP_BEYOND, shoulder.value)
         if snp.x > tip.x - LEAST_SHOULDER:
             raise CannotDraft(
@@ -229,8 +237,19 @@ def _block(sheet: Sheet, pieces: list[Piece], half: _Half) -> Block:
     for name, least in (("waist", 1.5), ("hip", 3.0)):
         body = chart.get(name)
         if body is not None and name in pieces[0].levels:
-            levels.append(Level(name, name.capitalize(), body, 2 * sum(p.width_at(p.levels[name]) for p in pieces) - body, least, GIRTH_SLACK))
-    pitch = tuple(PitchNotch(p.name, "armhole", p.edge("armhole").length / 3, "pitch", 2 if p.name == "back" else 1) for p in pieces)
+            levels.append(
+                Level(
+                    name,
+                    name.capitalize(),
+                    body,
+                    2 * sum(p.width_at(p.levels[name]) for p in pieces) - body,
+                    least,
+                    GIRTH_SLACK,
+                )
+            )
+    pitch = tuple(
+        PitchNotch(p.name, "armhole", p.edge("armhole").length / 3, "pitch", 2 if p.name == "back" else 1) for p in pieces
+    )
     opened = sheet.choice("opening_at")
     return Block(
         tuple(pieces),

@@ -25,13 +25,19 @@ def armholes(block: Block) -> Iterator[Check]:
     verdict = (
         verdict_on(over, SEAM_TRUE if darted else FRONT_OVER_MOST, FRONT_OVER_MOST)
         if most is None
-        else verdict_on(over, most, most + FRONT_OVER_MOST)
+        else verdict_on(over, most, over)
     )
     words = say("{0} front, {1} back", front, back)
     tail = (
         (say("The front does not gape.") if most is None else say("The front may be {0u} longer here.", most))
         if verdict == "true"
         else say("The front is {0u} longer and gapes: take it into the bust dart, or true it.", over)
+        if most is None
+        else say(
+            "The front is {0} longer, {1u} is usual here: ease it in over the front of the arm, or take a darted bodice.",
+            over,
+            most,
+        )
     )
     spots = tuple(f"{ref.piece}.{ref.edge}" for ref in block.armhole)
     yield Check(
@@ -154,7 +160,9 @@ def heads(block: Block) -> Iterator[Check]:
     if verdict == "true":
         tail = say("The head passes.") if not opened else say("With its opening of {0u} the head passes.", opened)
     else:
-        tail = say("The neck is {0}, and the head does not pass: widen the neck, or open it by {1u}.", drawn, max(-spare / 2, 4.0))
+        tail = say(
+            "The neck is {0}, and the head does not pass: widen the neck, or open it by {1u}.", drawn, max(-spare / 2, 4.0)
+        )
     if block.wear.knit:
         tail = say(f"Neck {{0u}}, stretched by {block.wear.stretch:g} per cent.", drawn) + tail
     yield Check(
@@ -174,7 +182,7 @@ def caps(block: Block) -> Iterator[Check]:
     fit = block.cap
     length = block.piece("sleeve").edge("cap").length
     ease = length - fit.armhole
-    low, high = block.wear.cap_ease(fit.share)
+    low, high = fit.own or block.wear.cap_ease(fit.share)
     words = say("{0} on armhole {1}", length, fit.armhole)
     verdict: Verdict = "not"
     if abs(ease - fit.wanted) > CAP_SLACK + FINE:

@@ -1,0 +1,391 @@
+"""The seam-shaped gown: four panels, all shaping in the seams, as gowns were cut before darts."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from widehem.core.drafting.cap import solve
+from widehem.core.drafting.finished import show_edges
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.gown_gores import gores_for, times
+from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
+from widehem.core.drafting.methods.gown_shape import Levels, Stations, level_hem, shaped_edge, split_at
+from widehem.core.drafting.methods.gown_top import Top, hole_of, top_of, underarm, waist_bust
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table, as_drawn, turned_over
+from widehem.core.drafting.upper import back_neck, front_neck
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.units import say
+
+APART, AXIS = 6.0, 3.0
+HIGH_HIP_EASE = 2.0
+ROOM = (3.0, 8.0)
+MOVE_MOST = 4.0
+FRONT_OVER = 6.0
+ASIDE_BUST, ASIDE_WAIST = 1.0, 0.5
+HOLE_IN, HOLE_APART, HOLE_FIRST = 1.2, 2.0, 1.5
+TITLES = {"side": "side seam", "side_gore": "side, for the gore"}
+
+
+@dataclass(frozen=True)
+class Quarters:
+    """Widths of a panel without what front and back differ by, cm. f: the part shaped in the centre seams."""
+
+    waist: float
+    bust: float
+    under: float
+    f: float
+
+
+@dataclass(frozen=True)
+class Panel:
+    """A panel in its own frame. strap: the neck end of the shoulder; top: the neck at the centre."""
+
+    name: str
+    top: Point
+    strap: Point
+    tip: Point
+    centre: Path
+    side: Path
+    neck: Path
+    hole: Path
+
+    @property
+    def under(self) -> Point:
+        return self.side.start
+
+
+def draw(sheet: Sheet) -> None:
+    """All four panels, step by step."""
+    levels, quarters = _quarters(sheet)
+    aside = _aside(sheet)
+    panels = _panels(sheet, levels, quarters, aside)
+    table = _table(panels)
+    _guides(sheet, panels, table, levels)
+    _finish(sheet, panels, table, levels, quarters)
+
+
+def _quarters(sheet: Sheet) -> tuple[Levels, Quarters]:
+    with sheet.step(
+        "Quarters and levels", "Everything is a quarter of the body with its ease; the levels are counted up from the waist."
+    ):
+        waist = ((sheet.measure("waist") + sheet.ease("waist")) / 4).called("quarter waist")
+        bust = ((sheet.measure("bust") + sheet.ease("bust")) / 4).called("quarter bust")
+        under = ((sheet.measure("high_bust") + sheet.ease("bust")) / 4).called("quarter under the arm")
+        up, arm = waist_bust(sheet).called("bust above the waist"), underarm(sheet).called("underarm above the waist")
+        if up.value < 6 or arm.value < 6:
+            raise CannotDraft(
+                ("waist_bust", "underarm_waist"),
+                say("Bust {0} and underarm {1u} above the waist: 6 is the least, read both again.".replace("6 is", "{2} is"), up.value, arm.value, 6.0),
+            )  # fmt: skip
+        for figure in (waist, bust, under, up, arm):
+            sheet.sum(figure.name, figure)
+    y_bust, y_arm = -up.value, -arm.value
+    if y_bust - y_arm < 3:  # too near to come in again
+        under = bust
+        y_bust = max(y_bust, y_arm)
+    length, hip = sheet.length("length"), sheet.measure("waist_hip")
+    with sheet.step("Flare", "Both edges of a panel lean out alike below the waist, so that the grain runs down the middle; at least as much as hip and high hip ask for."):  # fmt: skip
+        needs = [("hip", (sheet.measure("hip") + sheet.ease("hip")) / 4, hip.value)]
+        if sheet.chart.get("high_hip") is not None and sheet.chart.get("waist_high_hip") is not None:
+            needs.append(("high hip", (sheet.measure("high_hip") + HIGH_HIP_EASE) / 4, sheet.measure("waist_high_hip").value))
+        gap = sheet.length("lacing").value / 4 if sheet.choice("opening_at") != "none" else 0.0
+        asked = {
+            name: max(math.degrees(math.atan2(wide.value + gap - waist.value, 2 * down)), 0.0) for name, wide, down in needs
+        }
+        wanted = float(sheet.options["flare"])
+        t = max(wanted, *asked.values())
+        for name, degrees in asked.items():
+            sheet.sum(f"{name} asks for, degrees", Quantity(round(degrees, 1), plain=True, source="constant"))
+        sheet.sum("flare, degrees", Quantity(round(t, 1), plain=True, source="constant"))
+        sheet.sum("skirt length", length)
+        if t > wanted + 1e-6:
+            name = max(asked, key=lambda key: asked[key])
+            sheet.note(say(f"The {name} asks for {t:.1f} degrees of flare; that is drawn instead of {wanted:g}."))
+    if t > 40:
+        raise CannotDraft(
+            ("waist_hip", "hip", "waist"),
+            say(f"The hips would ask for a flare of {t:.0f} degrees: read waist to hip, hip and high hip again."),
+        )
+    f = float(sheet.options["fullness"]) / 100
+    return Levels(y_bust, y_arm, length.value, math.radians(t), hip.value), Quarters(waist.value, bust.value, under.value, f)
+
+
+def _aside(sheet: Sheet) -> tuple[float, float]:
+    """What the front panel holds more than a quarter at bust and waist, cm."""
+    with sheet.step(
+        "Front against back",
+        "The front must hold its own half of bust and waist; what it gets at the centre comes off the back.",
+    ):
+        found = []
+        for name, arc, usual in (("bust", "bust_front", ASIDE_BUST), ("waist", "waist_front", ASIDE_WAIST)):
+            if sheet.chart.get(arc) is not None:
+                more = (sheet.measure(arc) / 2 - sheet.measure(name) / 4).called(f"front more at the {name}")
+            else:
+                more = Quantity(usual, f"front more at the {name}")
+                sheet.note(
+                    say(
+                        f"The front arc of the {name} is not read: the front is taken {{0u}} wider than the back on each half.",
+                        usual,
+                    )
+                )
+            sheet.sum(more.name, more)
+            found.append(more.value)
+    return found[0], found[1]
+
+
+def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float, float]) -> tuple[Panel, Panel]:
+    """Back and front; the underarm of both moved alike until the armhole fits."""
+    fitted, armscye = sheet.choice("underarm") == "fitted", sheet.chart.get("armscye")
+    with sheet.step(
+        "Edges, necks and armholes",
+        "Fullness is shared between side and centre seams; above the underarm the centre runs upright.",
+    ):
+        drafts = [
+            (name, _stations(sheet, name, quarters, more), top_of(sheet, name))
+            for name, more in (("back", (-aside[0], -aside[1])), ("front", aside))
+        ]
+
+        def round_at(move: float) -> float:
+            y = levels.underarm + move
+            return sum(hole_of(sheet, name, top, Point(edges[1].underarm, y)).length for name, edges, top in drafts)
+
+        move = 0.0
+        if fitted and armscye is not None:
+            low, high = armscye + ROOM[0], armscye + ROOM[1]
+            now = round_at(0.0)
+            if not low <= now <= high:
+                move = _move(round_at, low + 0.3 if now < low else high - 0.3)
+                way = "lowered" if move > 0 else "raised"
+                sheet.note(
+                    say(
+                        f"The underarm is {way} by {{0}}: the armhole would have been {{1}} on an armscye of {{2u}}.",
+                        abs(move),
+                        now,
+                        armscye,
+                    )
+                )
+        moved = replace(levels, underarm=levels.underarm + move, bust=max(levels.bust, levels.underarm + move))
+        back, front = (_panel(sheet, name, moved, edges, top) for name, edges, top in drafts)
+        sheet.sum("armhole", drawn(back.hole.length + front.hole.length, "armhole, front and back"))
+    return back, front
+
+
+def _move(length: Callable[[float], float], want: float) -> float:
+    """How far the underarm is moved, cm, as far as it may be."""
+    found = solve(length, want, -MOVE_MOST, MOVE_MOST)
+    return found[0] if found else MOVE_MOST if length(MOVE_MOST) < want else -MOVE_MOST
+
+
+def _stations(sheet: Sheet, name: str, quarters: Quarters, aside: tuple[float, float]) -> tuple[Stations, Stations]:
+    """Where the centre and the side edge stand. aside: what the panel holds more than a quarter at bust and waist, cm."""
+    q, f = quarters, quarters.f
+    upright = q.waist / 2 + aside[0] + f * (q.under - q.waist)
+    shift = sheet.length("lacing").value / 2 if sheet.choice("opening_at") == f"centre_{name}" else 0.0
+    centre = Stations(shift, upright - (q.waist / 2 + aside[0] + f * (q.bust - q.waist)) + shift, upright - (q.waist / 2 + aside[1]) + shift, -1.0)  # fmt: skip
+    out = upright + q.waist / 2
+    return centre, Stations(out + (1 - f) * (q.under - q.waist), out + (1 - f) * (q.bust - q.waist), out, 1.0)
+
+
+def _panel(sheet: Sheet, name: str, levels: Levels, edges: tuple[Stations, Stations], top: Top) -> Panel:
+    centre, side = edges
+    under = Point(side.underarm, levels.underarm)
+    start = Point(centre.underarm, top.y)
+    if name == "front":
+        neck = front_neck(start, top.strap, top.way, sheet.choice("neck_shape"))
+    else:
+        neck = back_neck(start, top.strap, top.way)
+    hole = hole_of(sheet, name, top, under)
+    return Panel(
+        name, start, top.strap, top.tip, shaped_edge(centre, levels, start), shaped_edge(side, levels, under), neck, hole
+    )
+
+
+def _table(panels: tuple[Panel, Panel]) -> Table:
+    back, front = panels
+    down = max(-panel.strap.y for panel in panels)
+    left, right = -min(0.0, back.centre.end.x), back.side.end.x
+    at = left + right + APART + front.side.end.x
+    return Table({"back": as_drawn(left, down), "front": turned_over(at, down)})
+
+
+def _guides(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Levels) -> None:
+    letters = {"back": "ABCD", "front": "EFGH"}
+    with sheet.step(
+        "Skirt", "From the waist straight on; along every line from the waist to the hem the same length, so the hem is an arc."
+    ):
+        for panel in panels:
+            name = panel.name
+            for title, point, letter in (
+                ("Neck at the centre", panel.top, 0), ("Strap", panel.strap, 1), ("Shoulder tip", panel.tip, 2), ("Underarm", panel.under, 3),
+            ):  # fmt: skip
+                sheet.point(f"{name}_{title.lower().replace(' ', '_')}", f"{name.capitalize()} {title.lower()}", table.spot(name, point), letters[name][letter], piece=name)  # fmt: skip
+            for level, y in (("bust", levels.bust), ("waist", 0.0), ("hip", levels.hip)):
+                ends = [split_at(edge, y)[0].end for edge in (panel.centre, panel.side)]
+                sheet.line(
+                    f"{name}_{level}", level.capitalize(), table.path(name, Path.through(*ends)), role="balance", kind="level", edge=level, piece=name,
+                    figure=drawn(ends[1].x - ends[0].x, f"{name} {level}"),
+                )  # fmt: skip
+        sheet.sum("ends higher at the edges", drawn(levels.length * (1 - math.cos(levels.flare)), "ends higher at the edges"))
+
+
+def _piece(sheet: Sheet, panel: Panel, table: Table, levels: Levels, gores: dict[str, float]) -> Piece:
+    """The panel as a piece. gores: by edge, from which level a gore is set in."""
+    name = panel.name
+    opened = sheet.choice("opening_at") == f"centre_{name}"
+    hem = level_hem(panel.centre, panel.side, levels.length)
+    centre = _cut(f"centre_{name}", panel.centre, gores, "opening" if opened else "seam")
+    side = [
+        replace(edge, parts=tuple(part.reverse() for part in edge.parts))
+        for edge in reversed(_cut("side", panel.side, gores, "seam"))
+    ]
+    edges = (
+        *centre,
+        Edge("hem", (hem,), (), "hem"),
+        *side,
+        Edge("armhole", (panel.hole.reverse(),)),
+        Edge("shoulder", (Path.through(panel.tip, panel.strap),)),
+        Edge("neck", (panel.neck.reverse(),), (), "seam", name == "front" and sheet.choice("neck_shape") == "v"),
+    )
+    middle = (split_at(panel.centre, 0.0)[0].end.x + split_at(panel.side, 0.0)[0].end.x) / 2
+    grain = Point(middle, -6.0), Point(middle, levels.length * 0.5)
+    found = {"bust": levels.bust, "waist": 0.0, "hip": levels.hip}
+    high = sheet.chart.get("waist_high_hip")
+    if high is not None and sheet.chart.get("high_hip") is not None:
+        found["high_hip"] = high
+    piece = Piece(name, f"Gown {name}", edges, found, "pair", f"centre_{name}", grain=grain)
+    if opened:
+        piece = replace(piece, holes=_holes(sheet, panel.centre))
+    return piece.moved(table.of(name))
+
+
+def _cut(name: str, path: Path, gores: dict[str, float], kind: str) -> list[Edge]:
+    if name not in gores:
+        return [Edge(name, (path,), (), kind)]  # type: ignore[arg-type]
+    upper, lower = split_at(path, gores[name])
+    return [Edge(name, (upper,), (), kind), Edge(f"{name}_gore", (lower,))]  # type: ignore[arg-type]
+
+
+def _holes(sheet: Sheet, centre: Path) -> tuple[Point, ...]:
+    """Eyelets along the opening, inside its edge."""
+    if not sheet.length("lacing").value:
+        return ()
+    length = _open_length(sheet, centre)
+    count = int((length - HOLE_FIRST) / HOLE_APART) + 1
+    spots = [centre.place(HOLE_FIRST + HOLE_APART * number) for number in range(count)]
+    return tuple(spot.point + Point(spot.direction.y, -spot.direction.x) * HOLE_IN for spot in spots)
+
+
+def _open_length(sheet: Sheet, centre: Path) -> float:
+    return split_at(centre, 0.0)[0].length + sheet.length("opening_below").value
+
+
+def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Levels, quarters: Quarters) -> None:
+    front = panels[1]
+    sweep = 2 * sum(level_hem(panel.centre, panel.side, levels.length).length for panel in panels)
+    gores, extra = gores_for(sheet, levels, sweep, front.side)
+    pieces = [_piece(sheet, panel, table, levels, gores) for panel in panels]
+    wide = max(piece.bounds[2] for piece in pieces)
+    with sheet.step("Panels", "Front and back, each cut twice; the hem as an arc, the corner at the waist rubbed round."):
+        for piece in pieces:
+            show_edges(sheet, piece, [edge.name for edge in piece.edges], TITLES)
+        for number, piece in enumerate(extra):
+            left, _, right, bottom = piece.bounds
+            moved = piece.moved(
+                as_drawn(wide + AXIS + (right - left) / 2 + number * (right - left + AXIS), pieces[0].bounds[3] - bottom)
+            )
+            pieces.append(moved)
+            show_edges(sheet, moved, [edge.name for edge in moved.edges], {})
+        sheet.sum("hem sweep, whole round", drawn(sweep + sum(times(p) * p.edge("hem").length for p in extra), "hem sweep"))
+    sheet.block = _block(sheet, pieces, levels, quarters, front, gores)
+    holes = len(pieces[0].holes) or len(pieces[1].holes)
+    if holes:
+        sheet.note(
+            say(
+                f"{holes} lacing holes on each side, {{0}} apart, the first {{1}} below the neck; on the left side all of them {{2u}} lower, so that one lace runs in a zigzag.",
+                HOLE_APART, HOLE_FIRST, HOLE_APART / 2,
+            )
+        )  # fmt: skip
+    sheet.note(say("Plan two to four toiles: all the shaping is in the seams, and each of them moves the others."))
+
+
+def _block(
+    sheet: Sheet, pieces: list[Piece], levels: Levels, quarters: Quarters, front: Panel, gores: dict[str, float]
+) -> Block:
+    by = {piece.name: piece for piece in pieces}
+    less = by["back"].edge("shoulder").length - by["front"].edge("shoulder").length
+    seams = [
+        Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
+        Seam("shoulder", "Shoulder", (EdgeName("back", "shoulder"),), (EdgeName("front", "shoulder"),), (less, less)),
+    ]
+    for edge in gores:
+        for name in ("back", "front"):
+            if edge == "side" or edge == f"centre_{name}":
+                side = "right" if edge == "side" and name == "front" else "left"
+                seams.append(
+                    Seam(f"gore_{edge}_{name}", f"Gore in the {edge.replace('_', ' ')}, {name}", (EdgeName(name, f"{edge}_gore"),), (EdgeName("gore", side),), against=(edge == "side") == (side == "left"))
+                )  # fmt: skip
+    opened = sheet.choice("opening_at")
+    gap = sheet.length("lacing").value if opened != "none" else 0.0
+    girth = 4 * quarters.waist
+    room = Level("waist", "Waist", sheet.measure("waist").value, sheet.ease("waist").value, 1.5, 0.3, gap=gap)
+    body = [Level("bust", "Bust", sheet.measure("bust").value, sheet.ease("bust").value, 4.0, 0.3, gap=gap), room]
+    for name, least in (("high_hip", HIGH_HIP_EASE), ("hip", 3.0)):
+        if name in by["front"].levels:
+            measure = sheet.measure(name).value
+            wide = 2 * sum(by[half].width_at(by[half].levels[name]) for half in ("back", "front"))
+            body.append(Level(name, name.replace("_", " ").capitalize(), measure, wide - measure, least, 0.1))
+    widest = max(sheet.measure("hip").value, sheet.measure("bust").value)
+    opening, reach = None, None
+    if girth < widest:
+        panel = by[opened.removeprefix("centre_")] if opened != "none" else by["back"]
+        seam = panel.edge(panel.centre)
+        neck_to_waist = seam.at_level(panel.levels["waist"]) or 0.0
+        length = neck_to_waist + sheet.length("opening_below").value if opened != "none" else 0.0
+        opening = Opening(
+            "centre_back" if opened == "centre_back" else "centre_front" if opened == "centre_front" else "none", length
+        )
+        reach = neck_to_waist + levels.hip / 2
+    floor = sheet.chart.get("waist_floor")
+    pitch = tuple(
+        PitchNotch(name, "armhole", by[name].edge("armhole").length / 3, "pitch", 2 if name == "back" else 1)
+        for name in ("back", "front")
+    )
+    return Block(
+        tuple(pieces), tuple(seams), tuple(body), opening,
+        armhole=(EdgeName("front", "armhole"), EdgeName("back", "armhole")),
+        neck=sheet.measure("neck").value, armscye=sheet.chart.get("armscye"), pitch=pitch,
+        front_over=FRONT_OVER, room=ROOM, reach=reach, clears=None if floor is None else floor - levels.length,
+    )  # fmt: skip
+
+
+METHOD = register(
+    Method(
+        "gown.seam_shaped", "Seam-shaped gown", "Whole garments",
+        "No darts and no waist seam: four panels take their shape in centre and side seams and flare to the floor.",
+        (
+            Need("neck", "where the side neck points lie"),
+            Need("high_bust", "the width under the arms"),
+            Need("bust", "the width at the bust"),
+            Need("waist", "the width at the waist"),
+            Need("hip", "how much the skirt must flare"),
+            Need("waist_hip", "the height of the hip"),
+            Need("waist_bust", "the height of the bust", instead="bust_depth"),
+            Need("underarm_waist", "the height of the underarm", instead="armscye_depth"),
+            Need("snp_waist_front", "how high the front shoulder lies"),
+            Need("snp_waist_back", "how high the back shoulder lies"),
+            Need("shoulder", "the length of the shoulder"),
+            Need("shoulder_drop", "how much it falls"),
+            Need("across_back", "how far the back armhole stands in"),
+            Need("across_chest", "how far the front armhole stands in"),
+            Need("waist_floor", "the length, unless another is set", "length"),
+        ),
+        OPTIONS, EASE, draw, mends=MENDS, has_armhole=True,
+    )
+)  # fmt: skip

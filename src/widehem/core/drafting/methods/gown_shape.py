@@ -1,0 +1,79 @@
+"""A panel of a seam-shaped gown: both edges shaped from underarm to waist and flared below.
+
+In the frame of a panel u runs outwards from its upright centre line, y down from the waist.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from widehem.core.drafting.upper import DOWN
+from widehem.core.geometry.curves import Segment, curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+
+ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
+COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again
+UP = Point(0.0, -1.0)
+
+
+@dataclass(frozen=True)
+class Levels:
+    """Heights, cm: y of bust, underarm; how long the skirt is; t: flare in radians; hip: y of the hip."""
+
+    bust: float
+    underarm: float
+    length: float
+    flare: float
+    hip: float
+
+
+@dataclass(frozen=True)
+class Stations:
+    """Where an edge stands at the underarm, the bust and the waist: u, cm. hand: -1 at the centre, 1 at the side."""
+
+    underarm: float
+    bust: float
+    waist: float
+    hand: float
+
+
+def shaped_edge(at: Stations, levels: Levels, top: Point) -> Path:
+    """From the top (upright above the underarm) down to the hem."""
+    way = Point(at.hand * math.sin(levels.flare), math.cos(levels.flare))
+    waist, foot = Point(at.waist, 0.0), Point(at.waist, 0.0) + way * levels.length
+    bust = Point(at.bust, levels.bust)
+    parts: list[Segment] = []
+    if top.y < levels.underarm - 1e-6:
+        parts += Path.through(top, Point(at.underarm, levels.underarm)).segments
+    if bust.y > levels.underarm + 1e-6:
+        parts.append(curve_between(Point(at.underarm, levels.underarm), DOWN, bust, DOWN))
+    chord = waist - bust
+    upper = Path((curve_between(bust, DOWN, waist, chord),))
+    whole = upper.length
+    above = min(ROUND, whole / 2)
+    kept, _ = upper.cut(whole - above)
+    middle = (chord.unit() + way).unit()
+    parts += kept.segments
+    parts.append(curve_between(kept.end, kept.arriving, waist, middle))
+    below = waist + way * min(ROUND, levels.length / 2)
+    parts.append(curve_between(waist, middle, below, way))
+    parts += Path.through(below, foot).segments
+    return Path(tuple(parts))
+
+
+def level_hem(centre: Path, side: Path, length: float) -> Path:
+    """From the centre edge to the side edge, square to both, in the middle as long below the waist as they are."""
+    a, b = centre.end, side.end
+    out, into = -centre.arriving.square(), side.arriving.square()
+    out = out if out.dot(b - a) > 0 else -out
+    into = into if into.dot(b - a) > 0 else -into
+    middle = Point((a.x + b.x) / 2, length)
+    return Path((curve_between(a, out, middle, Point(1.0, 0.0)), curve_between(middle, Point(1.0, 0.0), b, into)))
+
+
+def split_at(path: Path, y: float) -> tuple[Path, Path]:
+    """The path above and below a level it crosses once on its way down."""
+    index, t = path.crossings(Point(0.0, y), Point(1.0, 0.0))[-1]
+    return path.split(index, t)
