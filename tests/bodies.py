@@ -71,7 +71,7 @@ def upper_chart(figure: str, known: dict[str, float], **changes: float) -> Chart
     """A whole chart: what is known, and everything else as the figure table has it, read to a millimetre."""
     table = TABLES[figure]
     found = estimate(chart_of(known, figure=figure), table).found
-    return chart_of({**{code: round(e.cm, 1) for code, e in found.items()}, **known, **changes}, figure=figure)
+    return chart_of({**{code: max(1.0, round(e.cm, 1)) for code, e in found.items()}, **known, **changes}, figure=figure)
 
 
 def upper_build(build: str = "typical", **changes: float) -> Chart:

@@ -398,7 +398,7 @@ class Block:
     sleeve cap should be. hand: what must pass the hem of a sleeve. fork: of trousers. wear: the cloth, and what is worn underneath.
     front_over: how much longer the front armhole may be, where that is the school's own; room: how much both together may be
     over the armscye. head: what must pass the neck. reach: how long the opening must be, from the neck, to get in. seat: what a
-    closed suit has in the length to sit and reach. clears: how far the hem ends above the floor.
+    closed suit has in the length to sit and reach. clears: how far the hem ends above the floor. hem_rise: how much it rises to the sides on purpose.
     """
 
     pieces: tuple[Piece, ...]
@@ -421,6 +421,7 @@ class Block:
     reach: float | None = None
     seat: float | None = None
     clears: float | None = None
+    hem_rise: float = 0.0
 
     def piece(self, name: str) -> Piece:
         for piece in self.pieces:

@@ -6,6 +6,7 @@ from widehem.core.drafting.methods import (  # isort: skip
     bodice_measured,
     bodice_proportional,
     bodice_cup_wedge,
+    bodice_contour,
     sleeves,
     sleeve_pivot,
     sleeve_s_head,
@@ -15,6 +16,7 @@ from widehem.core.drafting.methods import (  # isort: skip
 )
 
 __all__ = [
+    "bodice_contour",
     "bodice_cup_wedge",
     "bodice_measured",
     "bodice_plain",

@@ -24,6 +24,7 @@ from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Pi
 from widehem.core.units import say
 
 APART, AXIS = 6.0, 3.0
+NECK_OVER_ARM = 1.0  # cm: no neck is lower than that above the underarm
 HIGH_HIP_EASE = 2.0
 ROOM = (3.0, 8.0)
 MOVE_MOST = 4.0
@@ -196,7 +197,7 @@ def _stations(sheet: Sheet, name: str, quarters: Quarters, aside: tuple[float, f
 def _panel(sheet: Sheet, name: str, levels: Levels, edges: tuple[Stations, Stations], top: Top) -> Panel:
     centre, side = edges
     under = Point(side.underarm, levels.underarm)
-    start = Point(centre.underarm, top.y)
+    start = Point(centre.underarm, min(top.y, levels.underarm - NECK_OVER_ARM))
     if name == "front":
         neck = front_neck(start, top.strap, top.way, sheet.choice("neck_shape"))
     else:
@@ -227,6 +228,8 @@ def _guides(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
             ):  # fmt: skip
                 sheet.point(f"{name}_{title.lower().replace(' ', '_')}", f"{name.capitalize()} {title.lower()}", table.spot(name, point), letters[name][letter], piece=name)  # fmt: skip
             for level, y in (("bust", levels.bust), ("waist", 0.0), ("hip", levels.hip)):
+                if y > levels.ends - 0.5:
+                    continue
                 ends = [split_at(edge, y)[0].end for edge in (panel.centre, panel.side)]
                 sheet.line(
                     f"{name}_{level}", level.capitalize(), table.path(name, Path.through(*ends)), role="balance", kind="level", edge=level, piece=name,
@@ -259,6 +262,7 @@ def _piece(sheet: Sheet, panel: Panel, table: Table, levels: Levels, gores: dict
     high = sheet.chart.get("waist_high_hip")
     if high is not None and sheet.chart.get("high_hip") is not None:
         found["high_hip"] = high
+    found = {level: y for level, y in found.items() if y < levels.ends - 0.5}
     piece = Piece(name, f"Gown {name}", edges, found, "pair", f"centre_{name}", grain=grain)
     if opened:
         piece = replace(piece, holes=_holes(sheet, panel.centre))

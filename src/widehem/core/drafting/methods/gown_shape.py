@@ -28,6 +28,11 @@ class Levels:
     flare: float
     hip: float
 
+    @property
+    def ends(self) -> float:
+        """How far below the waist the hem ends at the edges."""
+        return self.length * math.cos(self.flare)
+
 
 @dataclass(frozen=True)
 class Stations:

@@ -188,7 +188,7 @@ def level_hem(block: Block) -> Iterator[Check]:
     if not hems:
         return
     heights = [point.y for _, edge in hems for point in (edge.start, edge.end)]
-    off = max(heights) - min(heights)
+    off = abs(max(heights) - min(heights) - block.hem_rise)
     bend = 0.0
     for seam in block.seams:
         angles = []
@@ -205,7 +205,7 @@ def level_hem(block: Block) -> Iterator[Check]:
         verdict_on(off, SEAM_TRUE, SEAM_LOOK), verdict_on(bend, CORNER_TRUE, CORNER_LOOK), key=("true", "look", "not").index
     )
     tail = (
-        "Front, back and sides end level."
+        ("Rises to the sides alike, front and back." if block.hem_rise else "Front, back and sides end level.")
         if verdict == "true"
         else f"The hem bends {bend:.1f}° at the side or hangs unevenly: true it with the seams joined."
     )

@@ -1,0 +1,355 @@
+"""The bare-shoulder contour bodice: close above and below the bust, shaped by a panel line over the bust point."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from widehem.core.drafting.finished import show_edges, show_inside
+from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.contour_back import arc_of, back_piece
+from widehem.core.drafting.methods.contour_shape import (
+    CLEAR,
+    HEM_RISE,
+    LEFT_AT_HIP,
+    Heights,
+    above_intake,
+    between,
+    cut_at_hem,
+    longer_at_end,
+    longer_at_start,
+    panel_edge,
+    rise,
+    shared,
+    through,
+    under_intake,
+)
+from widehem.core.drafting.option import Choice, Option
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table, as_drawn, turned_over
+from widehem.core.drafting.upper import DOWN
+from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.units import say
+
+APART = 6.0
+UNDER_BELOW, TOP_ABOVE = 3.0, 4.0
+DART_FROM = 1.0  # cm of difference between front and back length from which the side has a dart
+SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
+HEART = 4.5
+SLACK = 0.15
+LAP, LAP_IN = 3.8, 1.3
+
+OPTIONS = (
+    Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 15.0, 0.5),
+    Option("neckline", "Neckline", "choice", "straight", "of the front", choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "4.5 lower at the centre"))),
+    Option("back_top", "Back top below the underarm", "length", 2.0, "how low the back lies at its centre", 0.0, 12.0, 0.5),
+    Option("length", "Length below the waist", "length", None, "at the centre; to the hip unless another is set", 3.0, 40.0, 0.5, worked=lambda on: on["waist_hip"] * 1.0, uses=("waist_hip",)),
+    Option("back", "Back", "choice", "shaped", "how much the centre back goes in", choices=(Choice("shaped", "Hollow", "a third of what is to be lost, at most 2.5"), Choice("flat", "Flat", "straight down"))),
+    Option("opening_at", "Opening", "choice", "centre_back", "along its whole length", choices=(Choice("centre_back", "Centre back", "laced, hooked or with a zip"), Choice("centre_front", "Centre front", "with a busk or hooks"))),
+)  # fmt: skip
+EASE = (
+    Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", -4.0, 12.0, 0.5),
+    Option("waist", "Waist ease", "length", 0.0, "whole round; tight lacing takes some away", -8.0, 12.0, 0.5),
+    Option("hip", "Hip ease", "length", 0.0, "whole round", 0.0, 20.0, 0.5),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Front:
+    """Both front panels before they are cut out, x from the centre, cm. takes: under the bust and at the waist; at: widths of the side."""
+
+    line: float
+    clear: float
+    above: float
+    takes: tuple[float, float]
+    bust: float
+    under: float
+    waist: float
+    hip: float
+
+
+def draw(sheet: Sheet) -> None:
+    """Back, front and side front, step by step."""
+    heights, dart = _heights(sheet)
+    front = _front(sheet, heights)
+    back, back_side = back_piece(sheet, heights)
+    pieces = _front_pieces(sheet, front, heights, dart, back_side.length)
+    right = max(front.bust, front.hip)
+    wide = max(point.x for point in back.sketch)
+    middle = wide + APART + right - front.line
+    # the centre panel lies at the right, its centre line outermost
+    table = Table(
+        {
+            "back": as_drawn(),
+            "side_front": turned_over(middle + APART / 2 + front.line),
+            "front": turned_over(middle + APART + 2 + front.line),
+        }
+    )
+    _finish(sheet, [back, *pieces], table, heights)
+
+
+def _heights(sheet: Sheet) -> tuple[Heights, float]:
+    """The levels, and what the side dart takes."""
+    nape = sheet.measure("nape_waist")
+    with sheet.step(
+        "Levels",
+        "Down from the nape; the front is longer than the back by what the bust needs, and that becomes the side dart.",
+    ):
+        snp = (nape - sheet.measure("snp_waist_front")).called("front side neck point")
+        bust, under = (
+            (snp + sheet.measure("bust_depth")).called("bust level"),
+            (snp + sheet.measure("snp_under_bust")).called("under the bust"),
+        )
+        top = (snp + sheet.length("top")).called("top edge")
+        hip = (nape + sheet.measure("waist_hip")).called("hip level")
+        if sheet.chart.get("armscye_depth") is not None:
+            back_under = sheet.measure("armscye_depth").called("back underarm")
+        else:
+            back_under = (sheet.measure("bust") / 6 + 6.3 - 1.5).called("back underarm")
+        dart = (sheet.measure("snp_waist_front") - sheet.measure("snp_waist_back")).called("side dart")
+        taken = dart.value if dart.value >= DART_FROM else 0.0
+        front_under = (back_under - taken).called("front underarm")
+        for figure in (top, bust, under, back_under, dart, front_under, hip):
+            sheet.sum(figure.name, figure)
+        if under.value < bust.value + UNDER_BELOW:
+            raise CannotDraft(
+                ("snp_under_bust", "bust_depth"),
+                say("Under the bust lies {0} below the bust level; {1u} is the least: read side neck to under bust and bust depth again.", under.value - bust.value, UNDER_BELOW),
+            )  # fmt: skip
+        if under.value > nape.value - 1:
+            raise CannotDraft(
+                ("snp_under_bust", "snp_waist_front"),
+                say("Under the bust at {0} does not lie above the waist at {1u}: read side neck to under bust and to the waist again.", under.value, nape.value),
+            )  # fmt: skip
+        if top.value > front_under.value - TOP_ABOVE:
+            raise CannotDraft(
+                ("armscye_depth", "snp_waist_front"),
+                say("The top edge lies {0} above the front underarm; {1u} is the least, or it cuts: begin it higher, or read armscye depth and side neck to waist again.", front_under.value - top.value, TOP_ABOVE),
+            )  # fmt: skip
+    hem = nape.value + sheet.length("length").value
+    return Heights(top.value, bust.value, under.value, nape.value, hip.value, hem, back_under.value, front_under.value), taken
+
+
+def _front(sheet: Sheet, heights: Heights) -> Front:
+    bust, hip = sheet.measure("bust"), sheet.measure("hip")
+    with sheet.step(
+        "Intake",
+        "By the difference between bust and under bust, not by the girth: a wide ribcage with a small cup needs a small dart.",
+    ):
+        difference = (bust - sheet.measure("under_bust")).called("bust over under bust")
+        if difference.value < 0:
+            raise CannotDraft(
+                ("bust", "under_bust"),
+                say("Under bust {0} is larger than bust {1u}: read both again.", bust.value - difference.value, bust.value),
+            )
+        takes = under_intake(difference.value)
+        above = above_intake(difference.value)
+        clear = min(CLEAR, above, shared(takes)[0])
+        sheet.sum("bust over under bust", difference)
+        sheet.sum("intake under the bust", Quantity(takes, "intake under the bust"))
+        sheet.sum("intake above it, each side", Quantity(above, "intake above it"))
+    with sheet.step(
+        "Front widths",
+        "Half of the front arc at the bust; below, what the body is and what the panel line takes. The side stays near a straight line.",
+    ):
+        at_bust = (arc_of(sheet, "bust") / 2 + 2 * clear + sheet.ease("bust") / 4).called("front at the bust")
+        at_hip = (hip / 4 + 2 * min(LEFT_AT_HIP, clear) + sheet.ease("hip") / 4).called("front at the hip")
+        net_under = sheet.measure("under_bust").value / 4
+        net_waist = arc_of(sheet, "waist").value / 2 + sheet.ease("waist").value / 4
+
+        def straight(y: float) -> float:
+            return at_bust.value + (at_hip.value - at_bust.value) * (y - heights.bust) / (heights.hip - heights.bust)
+
+        widths = []
+        for net, y in ((net_under, heights.under_bust), (net_waist, heights.waist)):
+            middle = straight(y)
+            widths.append(max(min(net + takes, middle + SIDE_OFF), middle - SIDE_OFF, net))
+        under, at_waist = widths[0] - net_under, widths[1] - net_waist
+        sheet.sum("front at the bust", at_bust)
+        sheet.sum("front at the hip", at_hip)
+        sheet.sum("intake under the bust", drawn(under, "intake under the bust"))
+        sheet.sum("intake at the waist", drawn(at_waist, "intake at the waist"))
+        if abs(under - takes) > 0.3 or abs(at_waist - takes) > 0.3:
+            sheet.note(
+                say(
+                    "The panel line takes {0} under the bust and {1u} at the waist, so that the side stays straight.",
+                    under,
+                    at_waist,
+                )
+            )
+    line = sheet.measure("bust_span").value / 2
+    strap = sheet.measure("strap_to_strap").value / 2 + 2 * above
+    if strap > at_bust.value - 1:
+        raise CannotDraft(
+            ("strap_to_strap", "bust_front"),
+            say("The strap point at {0} lies outside the underarm at {1u}: read strap to strap and the front arc of the bust again.", strap, at_bust.value),
+        )  # fmt: skip
+    if strap < line + above + 0.5:
+        raise CannotDraft(("strap_to_strap", "bust_span"), say("The strap point at {0} lies inside the panel line at {1u}: read strap to strap and bust span again.", strap, line))  # fmt: skip
+    return Front(line, clear, above, (under, at_waist), at_bust.value, widths[0], widths[1], at_hip.value)
+
+
+def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, side_length: float) -> list[Piece]:
+    """Side front with its dart shut, and the centre panel."""
+    left = min(LEFT_AT_HIP, front.clear)
+    under, waist = shared(front.takes[0]), shared(front.takes[1])
+    edges = {}
+    for hand, index in ((-1.0, 0), (1.0, 1)):
+        edges[hand] = panel_edge(front.line, hand, (front.above, front.clear, under[index], waist[index], left), heights)
+    hem_panel = heights.hem - rise(front.line / front.hip, HEM_RISE)
+    with sheet.step(
+        "Panel edges",
+        "Plumb past the bust point, clear of it, and plumb again under the bust; then both edges are made equally long above and below.",
+    ):
+        upper = {hand: path for hand, (path, _) in edges.items()}
+        lower = {hand: cut_at_hem(path, hem_panel) for hand, (_, path) in edges.items()}
+        for parts, lengthen, words in ((upper, longer_at_start, "above the bust"), (lower, longer_at_end, "below the bust")):
+            longest = max(path.length for path in parts.values())
+            sheet.sum(
+                f"edges {words} differed by", drawn(longest - min(path.length for path in parts.values()), f"differed {words}")
+            )
+            for hand, path in parts.items():
+                parts[hand] = lengthen(path, longest - path.length)
+    strap = Point(sheet.measure("strap_to_strap").value / 2 + 2 * front.above, heights.top)
+    armpit = Point(front.bust, heights.front_under)
+    drop, wide = armpit.y - strap.y, armpit.x - strap.x
+    hole = Path((curve_between(strap, DOWN, armpit, Point(1.0, 0.0), drop / 2, wide / 2),))
+    pivot = upper[1.0].end
+    angle, second = _side_dart(front, heights, dart, pivot)
+    shut = turn(pivot, angle)
+    below = (Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip))
+    begins = armpit.moved(shut)
+    side = through(begins, second - begins, second, *below) if angle else through(armpit, DOWN, *below)
+    side = _as_long(side, heights.hem - HEM_RISE, side_length)
+    with sheet.step(
+        "Side dart, armhole and neckline",
+        "The side dart is shut by turning what lies above it about the bust point; so the front side becomes as long as the back.",
+    ):
+        sheet.sum("side dart", drawn(dart, "side dart"))
+        heart = HEART if sheet.choice("neckline") == "heart" else 0.0
+        top = Point(0.0, heights.top + heart)
+        neck = _neckline(top, upper[-1.0], heart)
+    opened = sheet.choice("opening_at") == "centre_front"
+    centre_hem = Point(0.0, heights.hem)
+    inner = lower[-1.0]
+    centre = (
+        Edge("centre_front", (Path.through(top, centre_hem),), (), "opening" if opened else "fold"),
+        Edge("hem", (between(centre_hem, DOWN, inner.end, inner.arriving),), (), "hem"),
+        Edge("panel", ((upper[-1.0] + inner).reverse(),)),
+        Edge("top", (neck,), (), "seam", bool(heart)),
+    )
+    outer = lower[1.0]
+    begin = upper[1.0].moved(shut)
+    aside = (
+        Edge("panel", (begin + outer,)),
+        Edge("hem", (between(outer.end, outer.arriving, side.end, side.arriving),), (), "hem"),
+        Edge("side", (side.reverse(),)),
+        Edge("armhole", (hole.reverse().moved(shut),)),
+        Edge("top", (Path.through(strap.moved(shut), begin.start),)),
+    )
+    levels = {"bust": heights.bust, "waist": heights.waist}
+    spans: dict[str, dict[str, tuple[tuple[Point, Point], ...]]] = {"front": {}, "side_front": {}}
+    rows = [("bust", heights.bust, front.clear, front.clear, front.bust), ("waist", heights.waist, *waist, front.waist)]
+    if heights.hem > heights.hip - 0.5:
+        levels["hip"] = heights.hip
+        rows.append(("hip", heights.hip, left, left, front.hip))
+    for name, y, inwards, outwards, end in rows:
+        spans["front"][name] = ((Point(0.0, y), Point(front.line - inwards, y)),)
+        spans["side_front"][name] = ((Point(front.line + outwards, y), Point(end, y)),)
+    return [
+        Piece("side_front", "Bodice side front", aside, levels, "pair", "", spans["side_front"], (Point(front.line + 3, heights.bust + 1), Point(front.line + 3, heights.waist + 2))),
+        Piece("front", "Bodice front", centre, levels, "pair" if opened else "fold", "centre_front", spans["front"]),
+    ]  # fmt: skip
+
+
+def _side_dart(front: Front, heights: Heights, takes: float, pivot: Point) -> tuple[float, Point]:
+    """The angle of the dart, and where its legs meet on the side once it is shut."""
+    first = Point(front.bust, max(heights.bust - takes / 2, heights.front_under + 0.5))
+    if not takes:
+        return 0.0, first
+    angle = 2 * math.asin(min(takes / 2 / pivot.to(first), 0.6))
+    return angle, first.moved(turn(pivot, angle))
+
+
+def _as_long(side: Path, y: float, length: float) -> Path:
+    """The side cut near a level so that it is this long; never more than 2 from it."""
+    near = cut_at_hem(side, y).length
+    return side.cut(min(max(length, near - 2.0), near + 2.0))[0]
+
+
+def _neckline(top: Point, panel: Path, heart: float) -> Path:
+    """From the panel to the centre."""
+    start = panel.start
+    if not heart:
+        return Path((curve_between(start, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),))
+    return Path((curve_between(start, Point(-1.0, -0.15), top, Point(-0.35, 1.0), start.to(top) * 0.45, start.to(top) * 0.35),))
+
+
+def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -> None:
+    laid = [piece.moved(table.of(piece.name)) for piece in pieces]
+    with sheet.step("Pieces", "Back, side front and front; the hem rises to the side alike on both."):
+        for piece in laid:
+            show_edges(sheet, piece, [edge.name for edge in piece.edges], {"panel": "panel edge", "top": "top edge"})
+            show_inside(sheet, piece)
+            letters = iter({"back": "AB", "side_front": "CD", "front": "EF"}[piece.name])
+            for edge in (piece.edges[0], piece.edges[-1]):
+                sheet.point(f"{piece.name}_{edge.name}", f"{piece.title}, start of the {edge.name.replace('_', ' ')}", edge.start, next(letters), piece=piece.name)  # fmt: skip
+        sheet.sum("panel edge", drawn(laid[2].edge("panel").length, "panel edge"))
+        sheet.sum("side seam", drawn(laid[0].edge("side").length, "side seam"))
+    levels = [Level("bust", "Bust", sheet.measure("bust").value, sheet.ease("bust").value, 0.0, SLACK), Level("waist", "Waist", sheet.measure("waist").value, sheet.ease("waist").value, 0.0, SLACK)]  # fmt: skip
+    if "hip" in laid[0].levels:
+        levels.append(Level("hip", "Hip", sheet.measure("hip").value, sheet.ease("hip").value, 0.0, SLACK))
+    front, aside = laid[2], laid[1]
+    along = front.edge("panel").length
+    above = aside.edge("panel").parts[0]
+    at_bust = sum(segment.length for segment in above.segments[: _to_bust(above, heights)])
+    sheet.block = Block(
+        tuple(laid),
+        (
+            Seam("panel", "Panel seam", (EdgeName("side_front", "panel"),), (EdgeName("front", "panel"),), against=True),
+            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("side_front", "side"),)),
+        ),
+        tuple(levels),
+        pitch=(PitchNotch("front", "panel", along - at_bust, "bust point", 1), PitchNotch("side_front", "panel", at_bust, "bust point", 1)),
+        hem_rise=HEM_RISE,
+    )  # fmt: skip
+    sheet.note(
+        say(
+            "No ease: for a boned bodice, or cloth with some give. The centre back laps {0}, of which {1u} is turned in for the lining.",
+            LAP,
+            LAP_IN,
+        )
+    )
+
+
+def _to_bust(panel: Path, heights: Heights) -> int:
+    """How many segments lie above the bust level."""
+    return next((i for i, segment in enumerate(panel.segments, 1) if segment.end.y > heights.bust - 0.01), 1)
+
+
+METHOD = register(
+    Method(
+        "bodice.contour", "Contour bodice", "Bodices",
+        "Bare shoulders, close above and below the bust: shaped by a panel line over the bust point, by the difference of bust and under bust.",
+        (
+            Need("bust", "the width at the bust"),
+            Need("under_bust", "what the panel line takes"),
+            Need("waist", "the width at the waist"),
+            Need("hip", "the width at the hem"),
+            Need("waist_hip", "the height of the hip"),
+            Need("nape_waist", "the height of the waist"),
+            Need("bust_depth", "the height of the bust"),
+            Need("snp_under_bust", "where the bust ends"),
+            Need("snp_waist_front", "the length of the front"),
+            Need("snp_waist_back", "the length of the back"),
+            Need("bust_span", "where the panel line lies"),
+            Need("strap_to_strap", "where the top edge ends"),
+        ),
+        OPTIONS, EASE, draw,
+    )
+)  # fmt: skip

@@ -1,0 +1,102 @@
+"""The back of a contour bodice: hollowed at the centre, with one dart."""
+
+from __future__ import annotations
+
+from widehem.core.drafting.methods.contour_shape import HEM_RISE, Heights, between, cut_at_hem, through
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.upper import DOWN
+from widehem.core.geometry.curves import curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Diamond, Edge, Piece
+from widehem.core.units import say
+
+CENTRE_BACK_MOST, BACK_DART_MOST, BACK_DART_LEAST = 2.5, 3.8, 0.6
+CENTRE_HIP = 1.2
+BACK_DART_BELOW, ABOVE_HEM = 3.0, 1.5
+
+
+def arc_of(sheet: Sheet, name: str) -> Quantity:
+    """The front arc of a girth; where it is not read, half of the girth with what a front usually has more."""
+    if sheet.chart.get(f"{name}_front") is not None:
+        return sheet.measure(f"{name}_front")
+    return sheet.measure(name) / 2 + 1.5
+
+
+def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path]:
+    """The back, and its side."""
+    bust, waist, hip = (sheet.measure(code) for code in ("bust", "waist", "hip"))
+    with sheet.step(
+        "Back",
+        "What the front does not hold. The centre goes in by a third of what is to be lost at the waist, then a dart; the rest goes to the side.",
+    ):
+        wide = (bust / 2 - arc_of(sheet, "bust") / 2 + sheet.ease("bust") / 4).called("back at the bust")
+        at_waist = (waist / 2 - arc_of(sheet, "waist") / 2 + sheet.ease("waist") / 4).called("back at the waist")
+        at_hip = (hip / 4 + sheet.ease("hip") / 4).called("back at the hip")
+        part = (heights.waist - heights.back_under) / (heights.hip - heights.back_under)
+        shaped, centre_hip = sheet.choice("back") == "shaped", 0.0
+        for _ in range(8):  # the centre at the hip moves the line from which it is worked out
+            straight = wide.value + (at_hip.value + centre_hip - wide.value) * part
+            lose = straight - at_waist.value
+            centre_in = min(max(lose, 0.0) / 3, CENTRE_BACK_MOST) if shaped else 0.0
+            centre_hip = min(CENTRE_HIP, centre_in / 2)
+        dart = min(max(lose - centre_in, 0.0), BACK_DART_MOST)
+        dart = dart if dart >= BACK_DART_LEAST else 0.0
+        aside = lose - centre_in - dart
+        for figure in (wide, at_waist, at_hip):
+            sheet.sum(figure.name, figure)
+        for name, value in (
+            ("to lose at the waist", lose),
+            ("centre back goes in", centre_in),
+            ("dart takes", dart),
+            ("side takes", aside),
+        ):
+            sheet.sum(name, drawn(value, name))
+    under, side_waist, side_hip = Point(wide.value, heights.back_under), Point(straight - aside, heights.waist), Point(at_hip.value + centre_hip, heights.hip)  # fmt: skip
+    if side_waist.x < 6:
+        raise CannotDraft(
+            ("waist", "waist_front"),
+            say("The back would be {0u} wide at the waist: read waist and its front arc again.", side_waist.x),
+        )
+    side = cut_at_hem(
+        through(under, (side_waist - under) if abs(aside) < 0.2 else DOWN, side_waist, side_hip), heights.hem - HEM_RISE
+    )
+    top = Point(0.0, heights.back_under + sheet.length("back_top").value)
+    centre = cut_at_hem(through(top, DOWN, Point(centre_in, heights.waist), Point(centre_hip, heights.hip)), heights.hem)
+    opened = sheet.choice("opening_at") == "centre_back"
+    kind = "opening" if opened else "seam" if centre_in else "fold"
+    edges = (
+        Edge("centre_back", (centre,), (), kind),  # type: ignore[arg-type]
+        Edge("hem", (between(centre.end, centre.arriving, side.end, side.arriving),), (), "hem"),
+        Edge("side", (side.reverse(),)),
+        Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),)),
+    )
+    middle = (centre_in + side_waist.x) / 2
+    diamonds: tuple[Diamond, ...] = ()
+    if dart:
+        low = min(heights.hip, heights.hem - ABOVE_HEM - HEM_RISE / 2)
+        diamonds = (
+            Diamond("back_dart", Point(middle, heights.back_under + BACK_DART_BELOW), Point(middle, max(low, heights.waist + 2)), Point(middle - dart / 2, heights.waist), Point(middle + dart / 2, heights.waist)),
+        )  # fmt: skip
+    spans = {
+        "bust": ((Point(0.0, heights.back_under), under),),
+        "waist": (
+            (Point(centre_in, heights.waist), Point(middle - dart / 2, heights.waist)),
+            (Point(middle + dart / 2, heights.waist), side_waist),
+        ),
+    }
+    levels = {"bust": heights.back_under, "waist": heights.waist}
+    if heights.hem > heights.hip - 0.5:
+        levels["hip"] = heights.hip
+        spans["hip"] = ((Point(centre_hip, heights.hip), side_hip),)
+    grain = (
+        None
+        if kind == "fold"
+        else (Point(wide.value * 0.25, heights.back_under + 4), Point(wide.value * 0.25, heights.waist + 2))
+    )
+    piece = Piece(
+        "back", "Bodice back", edges, levels, "fold" if kind == "fold" else "pair", "centre_back", spans, grain, diamonds
+    )
+    return piece, side

@@ -1,0 +1,119 @@
+"""Shapes of a contour bodice: panel edges over the bust, side seams, the hem that rises to the side."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from widehem.core.drafting.upper import DOWN
+from widehem.core.geometry.curves import Segment, curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+
+# the difference bust - under bust, and what the front loses under the bust on each half, cm
+INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0, 8.9))
+ABOVE_FULL, ABOVE_USUAL, ABOVE_PART, ABOVE_FROM, ABOVE_TO = 2.5, 1.9, 0.19, 10.0, 13.0
+TOWARDS_CENTRE, EACH_LEAST, SHARED_FROM = 3 / 8, 1.3, 2.6
+HEM_RISE = 3.8  # cm from the centre to the side
+CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and that is left at the hip
+
+
+@dataclass(frozen=True)
+class Heights:
+    """Levels below the nape, cm. back_under, front_under: the underarms; hem: at the centre."""
+
+    top: float
+    bust: float
+    under_bust: float
+    waist: float
+    hip: float
+    hem: float
+    back_under: float
+    front_under: float
+
+
+def under_intake(difference: float) -> float:
+    """What a half front loses under the bust, cm."""
+    if difference <= INTAKE[0][0]:
+        return difference / 2
+    for (low, a), (high, b) in pairwise(INTAKE):
+        if difference <= high:
+            return a + (b - a) * (difference - low) / (high - low)
+    return INTAKE[-1][1]
+
+
+def above_intake(difference: float) -> float:
+    """What it loses at the top edge to each side of the panel line, cm."""
+    if difference < ABOVE_FROM:
+        return ABOVE_PART * difference
+    return ABOVE_USUAL if difference <= ABOVE_TO else ABOVE_FULL
+
+
+def shared(intake: float) -> tuple[float, float]:
+    """An intake split to the centre and to the side of the panel line, cm."""
+    centre = intake * TOWARDS_CENTRE
+    if intake >= SHARED_FROM:
+        centre = max(centre, EACH_LEAST)
+    return centre, intake - centre
+
+
+def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights) -> tuple[Path, Path]:
+    """A panel edge: from the top edge down to the bust, and from there to the hip level and on.
+
+    line: x of the panel line; hand: -1 for the edge towards the centre, 1 for the other. off: how far it stands off the
+    line at the top, at the bust, under it, at the waist and at the hip, cm.
+    """
+    levels = (heights.top, heights.bust, heights.under_bust, heights.waist, heights.hip)
+    spots = [Point(line + hand * x, y) for x, y in zip(off, levels, strict=True)]
+    upper = Path((curve_between(spots[0], spots[1] - spots[0], spots[1], DOWN),))
+    out: list[Segment] = [curve_between(spots[1], DOWN, spots[2], DOWN)]
+    way = (spots[4] - spots[2]).unit()
+    down = (spots[4] - spots[3]).unit()
+    if abs(spots[3].y - spots[2].y) > 0.5:
+        out.append(curve_between(spots[2], DOWN, spots[3], way))
+    out.append(curve_between(out[-1].end, way, spots[4], down))
+    return upper, Path(tuple(out)) + Path.through(spots[4], spots[4] + down * 20)
+
+
+def through(start: Point, way: Point, *spots: Point) -> Path:
+    """From start in a direction smoothly through all spots, and straight on after the last."""
+    points, ways = (start, *spots), [way]
+    for before, after in zip(points, points[2:], strict=False):
+        ways.append((after - before).unit())
+    ways.append((points[-1] - points[-2]).unit())
+    curves = tuple(curve_between(a, v, b, w) for (a, b), (v, w) in zip(pairwise(points), pairwise(ways), strict=True))
+    return Path(curves) + Path.through(points[-1], points[-1] + ways[-1] * 20)
+
+
+def cut_at_hem(path: Path, y: float) -> Path:
+    """The path down to a level."""
+    index, t = path.crossings(Point(0.0, y), Point(1.0, 0.0))[-1]
+    return Path(path.segments[:index]) if t < 1e-6 and index else path.split(index, t)[0]
+
+
+def longer_at_end(path: Path, by: float) -> Path:
+    """The path carried straight on by so much."""
+    return path + Path.through(path.end, path.end + path.arriving * by) if by > 1e-6 else path
+
+
+def longer_at_start(path: Path, by: float) -> Path:
+    """The path begun straight by so much earlier."""
+    return Path.through(path.start - path.leaving * by, path.start) + path if by > 1e-6 else path
+
+
+def rise(share: float, most: float) -> float:
+    """How much higher than at the centre the hem lies, this share of the way to the side, cm."""
+    return most * (1 - math.cos(math.pi * min(max(share, 0.0), 1.0))) / 2
+
+
+def square_to(way: Point, towards: Point) -> Point:
+    """Square to a direction, on the side of `towards`."""
+    out = way.square()
+    return out if out.dot(towards) > 0 else -out
+
+
+def between(a: Point, way_a: Point, b: Point, way_b: Point) -> Path:
+    """A hem or top edge from a to b, leaving square to one edge and arriving square to the other."""
+    return Path((curve_between(a, square_to(way_a, b - a), b, square_to(way_b, b - a)),))
