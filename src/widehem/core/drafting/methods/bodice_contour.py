@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from fontTools.misc.transform import Transform
+
 from widehem.core.drafting.finished import show_edges, show_inside
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.contour_back import arc_of, back_piece
@@ -216,16 +218,9 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
             for hand, path in parts.items():
                 parts[hand] = lengthen(path, longest - path.length)
     strap = Point(sheet.measure("strap_to_strap").value / 2 + 2 * front.above, heights.top)
-    armpit = Point(front.bust, heights.front_under)
+    armpit, shut, side = _side(front, heights, dart, upper[1.0].end, side_length)
     drop, wide = armpit.y - strap.y, armpit.x - strap.x
     hole = Path((curve_between(strap, DOWN, armpit, Point(1.0, 0.0), drop / 2, wide / 2),))
-    pivot = upper[1.0].end
-    angle, second = _side_dart(front, heights, dart, pivot)
-    shut = turn(pivot, angle)
-    below = (Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip))
-    begins = armpit.moved(shut)
-    side = through(begins, second - begins, second, *below) if angle else through(armpit, DOWN, *below)
-    side = _as_long(side, heights.hem - HEM_RISE, side_length)
     with sheet.step(
         "Side dart, armhole and neckline",
         "The side dart is shut by turning what lies above it about the bust point; so the front side becomes as long as the back.",
@@ -265,6 +260,25 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
         Piece("side_front", "Bodice side front", aside, levels, "pair", "", spans["side_front"], (Point(front.line + 3, heights.bust + 1), Point(front.line + 3, heights.waist + 2))),
         Piece("front", "Bodice front", centre, levels, "pair" if opened else "fold", "centre_front", spans["front"]),
     ]  # fmt: skip
+
+
+def _side(front: Front, heights: Heights, dart: float, pivot: Point, length: float) -> tuple[Point, Transform, Path]:
+    """The front underarm, how its dart is shut, and the side as long as the back: what it is longer the underarm is lowered,
+    what it is shorter is let down at the hem."""
+    angle, second = _side_dart(front, heights, dart, pivot)
+    shut = turn(pivot, angle)
+    below = (Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip))
+    lowered = 0.0
+    for _ in range(4):
+        armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
+        begins = armpit.moved(shut)
+        onto = second.y - begins.y > 0.5 and angle > 0
+        side = through(begins, second - begins, second, *below) if onto else through(begins, DOWN, *below)
+        over = cut_at_hem(side, heights.hem - HEM_RISE).length - length
+        if over < 0.01:
+            break
+        lowered += over
+    return armpit, shut, _as_long(side, heights.hem - HEM_RISE, length)
 
 
 def _side_dart(front: Front, heights: Heights, takes: float, pivot: Point) -> tuple[float, Point]:

@@ -66,7 +66,7 @@ def draw(sheet: Sheet) -> None:
     """All four panels, step by step."""
     levels, quarters = _quarters(sheet)
     aside = _aside(sheet)
-    panels = _panels(sheet, levels, quarters, aside)
+    panels, levels = _panels(sheet, levels, quarters, aside)
     table = _table(panels)
     _guides(sheet, panels, table, levels)
     _finish(sheet, panels, table, levels, quarters)
@@ -141,8 +141,8 @@ def _aside(sheet: Sheet) -> tuple[float, float]:
     return found[0], found[1]
 
 
-def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float, float]) -> tuple[Panel, Panel]:
-    """Back and front; the underarm of both moved alike until the armhole fits."""
+def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float, float]) -> tuple[tuple[Panel, Panel], Levels]:
+    """Back and front, and the levels as they are then; the underarm of both moved alike until the armhole fits."""
     fitted, armscye = sheet.choice("underarm") == "fitted", sheet.chart.get("armscye")
     with sheet.step(
         "Edges, necks and armholes",
@@ -175,7 +175,7 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
         moved = replace(levels, underarm=levels.underarm + move, bust=max(levels.bust, levels.underarm + move))
         back, front = (_panel(sheet, name, moved, edges, top) for name, edges, top in drafts)
         sheet.sum("armhole", drawn(back.hole.length + front.hole.length, "armhole, front and back"))
-    return back, front
+    return (back, front), moved
 
 
 def _move(length: Callable[[float], float], want: float) -> float:
