@@ -312,7 +312,7 @@ class EdgeName:
 class Seam:
     """Two chains of edges sewn together. ease: how much longer the first may be, least and most, cm.
 
-    against: the second runs from its end to its start.
+    against: the second runs from its end to its start. faced: one piece lies on the other, edge on edge.
     """
 
     name: str
@@ -321,6 +321,7 @@ class Seam:
     second: tuple[EdgeName, ...]
     ease: tuple[float, float] = (0.0, 0.0)
     against: bool = False
+    faced: bool = False
 
 
 @dataclass(frozen=True)

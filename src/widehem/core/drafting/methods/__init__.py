@@ -13,6 +13,7 @@ from widehem.core.drafting.methods import (  # isort: skip
     trousers_schools,
     top_jersey,
     gown,
+    coat,
 )
 
 __all__ = [
@@ -21,6 +22,7 @@ __all__ = [
     "bodice_measured",
     "bodice_plain",
     "bodice_proportional",
+    "coat",
     "gown",
     "skirt_two_panel",
     "sleeve_pivot",

@@ -101,6 +101,8 @@ def corners(block: Block) -> Iterator[Check]:
     """Where a seam ends, the joined outline runs on: at neck and armhole over the shoulder, at the underarm over the side."""
     worst, where, spots = 0.0, "", []
     for seam in block.seams:
+        if seam.faced:
+            continue
         for end in (0, -1):
             found = [_corner(block.piece(chain[end].piece), chain[end].edge, end) for chain in (seam.first, seam.second)]
             names = {name for name, _ in found}

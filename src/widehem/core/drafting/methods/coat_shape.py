@@ -1,0 +1,186 @@
+"""The body of a straight coat: front and back in frames with x outwards from the centre and y down from the nape."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from widehem.core.drafting.methods.contour_shape import square_to
+from widehem.core.drafting.quantity import Quantity, drawn
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck
+from widehem.core.geometry.curves import Line, curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, turn
+from widehem.core.units import say
+
+BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5
+BACK_EASED, NECK_LOW = 0.5, 0.5
+ACROSS_OVER, TIP_OVER, CHEST_UP, HOLE_LEAST = 1.5, 0.3, 0.4, 1.0
+CENTRE_IN, FOLD_DART, FRONT_DART, DART_BELOW, DART_OVER_HEM = 1.75, 1.0, 2.0, 15.0, 8.0
+WEDGE_HIGH, WEDGE_OUT, VENT_SLANT = 15.0, 5.0, 2.5
+FORWARD = 2.0
+
+
+@dataclass(frozen=True)
+class Frame:
+    """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side dart."""
+
+    waist: float
+    hip: float
+    hem: float
+    bust: float
+    under: float
+    quarter: float
+    hip_quarter: float
+    over: float
+    neck: float
+    side: str
+
+
+@dataclass(frozen=True)
+class Half:
+    """The upper part of a half. way: the direction of the shoulder outwards."""
+
+    name: str
+    top: Point
+    snp: Point
+    tip: Point
+    chest: Point
+    under: Point
+    neck: Path
+    hole: Path
+
+    @property
+    def way(self) -> Point:
+        return (self.tip - self.snp).unit()
+
+
+def frame(sheet: Sheet) -> Frame:
+    """Levels and widths. Raises CannotDraft."""
+    bust, waist, hip, nape = (sheet.measure(code) for code in ("bust", "waist", "hip", "nape_waist"))
+    with sheet.step(
+        "Levels and widths", "A quarter of the bust with its ease, never less than waist and hip want with theirs."
+    ):
+        chest, least = ((bust + sheet.ease("bust")) / 4).called("quarter of the bust"), ((waist + sheet.ease("waist")) / 4).called("quarter of the waist")  # fmt: skip
+        low = ((hip + sheet.ease("hip")) / 4).called("quarter of the hip")
+        if sheet.chart.get("armscye_depth") is not None:
+            under = (sheet.measure("armscye_depth") + sheet.length("below")).called("underarm level")
+        else:
+            under = (sheet.measure("armscye") / 2 + 4.5 - (sheet.measure("snp_waist_back") - nape)).called("underarm level")
+        length = sheet.length("length")
+        for figure in (chest, least, low, under):
+            sheet.sum(figure.name, figure)
+        sheet.sum("length below the waist", length)
+        quarter = max(chest.value, least.value)
+        if least > chest:
+            sheet.note(
+                say("The waist with its ease asks for more than the bust: the coat is {0} wide on each quarter.", quarter)
+            )
+        if under.value > nape.value - 6:
+            raise CannotDraft(
+                ("armscye_depth", "nape_waist"),
+                say("The underarm at {0} lies within {1} of the waist at {2u}: read armscye depth and nape to waist again.", under.value, 6.0, nape.value),
+            )  # fmt: skip
+        level = (nape - sheet.measure("snp_waist_front") + sheet.measure("bust_depth")).called("bust level")
+        drop = 2 + sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value
+        over = max(drop - DROP_MOST, 0.0)
+    return Frame(
+        nape.value, nape.value + sheet.measure("waist_hip").value, nape.value + length.value, level.value, under.value, quarter,
+        max(quarter, low.value), over, sheet.length("neck_width").value, sheet.choice("side"),
+    )  # fmt: skip
+
+
+def half(sheet: Sheet, name: str, at: Frame) -> Half:
+    """Neck, shoulder and armhole of a half. Raises CannotDraft."""
+    shoulder = sheet.measure("shoulder").value + (BACK_EASED if name == "back" else 0.0)
+    drop = BACK_DROP
+    if name == "front":
+        drop += sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value - at.over
+        drop = max(drop, DROP_LEAST)
+    snp = Point(at.neck, at.waist - sheet.measure(f"snp_waist_{name}").value)
+    if drop >= shoulder:
+        raise CannotDraft(
+            ("shoulder",),
+            say("The shoulder falls {0} over a length of {1u}: read shoulder and side neck to waist again.", drop, shoulder),
+        )
+    tip = snp + Point(math.sqrt(shoulder**2 - drop**2), drop)
+    top = Point(0.0, NECK_LOW) if name == "back" else Point(0.0, snp.y + at.neck)
+    code = "across_back" if name == "back" else "across_chest"
+    across = min(sheet.measure(code).value / 2 + ACROSS_OVER, tip.x - TIP_OVER)
+    under = Point(at.quarter, at.under - (at.over if name == "front" else 0.0))
+    chest = Point(across, under.y + (tip.y - under.y) * CHEST_UP)
+    if across > under.x - HOLE_LEAST or tip.y > under.y - 6:
+        raise CannotDraft(
+            (code, "bust", "armscye_depth"),
+            say(f"Half across the {name}, {{0}}, leaves no armhole on a quarter of {{1u}}: read {code.replace('_', ' ')}, bust and armscye depth again, or give more ease.", across, under.x),
+        )  # fmt: skip
+    way = (tip - snp).unit()
+    neck = back_neck(top, snp, way) if name == "back" else front_neck(top, snp, way)
+    return Half(name, top, snp, tip, chest, under, neck, armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name]))
+
+
+def seam_forward(front: Half, back: Half) -> tuple[Half, Half]:
+    """The shoulder seam moved forward at the tip: what the front loses the back gets, both seams as long as each other still."""
+    rest = front.hole.cut(FORWARD)[1]
+    new = rest.start
+    old_way, new_way = front.way, (new - front.snp).unit()
+    angle = math.atan2(old_way.cross(new_way), old_way.dot(new_way))
+    lifted = back.way.moved(turn(Point(0.0, 0.0), -angle))
+    tip = back.snp + lifted * (front.snp.to(new) + BACK_EASED)
+    before = Half("front", front.top, front.snp, new, front.chest, front.under, front_neck(front.top, front.snp, new_way), rest)
+    hole = Path((Line(tip, back.tip),)) + back.hole
+    return before, Half("back", back.top, back.snp, tip, back.chest, back.under, back_neck(back.top, back.snp, lifted), hole)
+
+
+@dataclass(frozen=True)
+class Side:
+    """A side from the underarm down, and the vent that follows it. hem_way: the direction of the hem where it arrives."""
+
+    path: Path
+    vent: Path | None
+    hem_way: Point
+
+    @property
+    def end(self) -> Point:
+        return self.vent.end if self.vent is not None else self.path.end
+
+
+def side_of(at: Frame, under: Point, room: bool) -> Side:
+    """Straight to the waist, out to the hip, straight on; let out or with a vent where there is room for it."""
+    waist, hip = Point(at.quarter, at.waist), Point(at.hip_quarter, min(at.hip, at.hem))
+    if at.hip > at.hem:
+        hip = Point(at.quarter + (at.hip_quarter - at.quarter) * (at.hem - at.waist) / (at.hip - at.waist), at.hem)
+    path = Path((Line(under, waist), curve_between(waist, DOWN, hip, DOWN)))
+    if at.hem <= hip.y + 0.5:
+        return Side(path, None, OUT)
+    start = Point(hip.x, max(at.hem - WEDGE_HIGH, hip.y + 0.1))
+    if not room or at.side == "plain":
+        return Side(path + Path.through(hip, Point(hip.x, at.hem)), None, OUT)
+    path = path + Path.through(hip, start)
+    if at.side == "vent":
+        outer = Point(start.x + WEDGE_OUT, start.y + VENT_SLANT)
+        return Side(path, Path.through(start, outer, Point(outer.x, at.hem)), OUT)
+    high = at.hem - start.y
+    way = Point(WEDGE_OUT, high).unit()
+    end = start + way * high
+    return Side(path + Path.through(start, end), None, square_to(way, OUT))
+
+
+def centre_back(at: Frame, top: Point, shaped: bool) -> Path:
+    """Straight to half the armhole level, in at the waist, straight again from the hip."""
+    if not shaped:
+        return Path.through(top, Point(0.0, at.hem))
+    start, waist = Point(0.0, at.under / 2), Point(CENTRE_IN, at.waist)
+    low = min(at.hip, at.hem - 2.0)
+    path = Path.through(top, start) + Path(
+        (curve_between(start, DOWN, waist, DOWN), curve_between(waist, DOWN, Point(0.0, low), DOWN))
+    )
+    return path + Path.through(Point(0.0, low), Point(0.0, at.hem))
+
+
+def waist_of(at: Frame, front_dart: float, shaped: bool) -> Quantity:
+    """What the waist comes out at, whole round, cm."""
+    behind = CENTRE_IN if shaped else FOLD_DART
+    return drawn(4 * at.quarter - 2 * front_dart - 2 * behind, "waist, whole round")
