@@ -39,7 +39,7 @@ class Rise:
 class Panel:
     """A trouser panel as far as it is laid out. centre_hip, centre_top: on the centre line at the hip line and at the waist.
 
-    knee, hem: half widths there. wide: no knee, straight from the fork to the hem.
+    knee, hem: half widths there. wide: no knee, straight from the fork to the hem. cut: where a short leg ends.
     """
 
     name: str
@@ -51,17 +51,30 @@ class Panel:
     knee: float
     hem: float
     wide: bool
+    cut: float | None = None
 
     def inseam(self) -> Path:
         """From the fork to the hem."""
+        return self._short(self._whole_inseam())
+
+    def lower_side(self) -> Path:
+        """From the hip to the hem."""
+        return self._short(self._whole_side())
+
+    def _short(self, path: Path) -> Path:
+        if self.cut is None:
+            return path
+        index, t = path.crossings(Point(0.0, self.cut), Point(1.0, 0.0))[-1]
+        return path.split(index, t)[0]
+
+    def _whole_inseam(self) -> Path:
         foot = Point(self.hem, self.rise.hem)
         if self.wide:
             return Path.through(self.fork, foot)
         knee = Point(self.knee, self.rise.knee)
         return Path((curve_between(self.fork, knee - self.fork, knee, foot - knee), Line(knee, foot)))
 
-    def lower_side(self) -> Path:
-        """From the hip to the hem."""
+    def _whole_side(self) -> Path:
         foot = Point(-self.hem, self.rise.hem)
         if self.wide:
             return Path((curve_between(self.side_hip, DOWN, foot, foot - self.side_hip),))

@@ -10,7 +10,7 @@ from math import sqrt
 from fontTools.misc.bezierTools import solveCubic
 from fontTools.misc.transform import Transform
 
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, is_rigid
 
 # Gauss-Legendre nodes and weights on 0 to 1; four to guess, eight to know.
 _FOUR = (
@@ -153,10 +153,17 @@ class Cubic:
         return Cubic(self.start, a, d, middle), Cubic(middle, e, c, self.end)
 
     def reverse(self) -> Cubic:
-        return Cubic(self.end, self.into, self.out, self.start)
+        return self._as_long(Cubic(self.end, self.into, self.out, self.start))
 
     def moved(self, by: Transform) -> Cubic:
-        return Cubic(*map(Point._make, by.transformPoints((self.start, self.out, self.into, self.end))))
+        found = Cubic(*map(Point._make, by.transformPoints((self.start, self.out, self.into, self.end))))
+        return self._as_long(found) if is_rigid(by) else found
+
+    def _as_long(self, other: Cubic) -> Cubic:
+        """Another that must be just as long: the length is handed on where it is known."""
+        if "length" in self.__dict__:
+            other.__dict__["length"] = self.length
+        return other
 
     def flat(self, tolerance: float) -> list[Point]:
         """Points of a chain of straights that stays within the tolerance; the start is left out."""

@@ -67,6 +67,12 @@ def turn(about: Point, radians: float) -> Transform:
     return Transform().translate(*about).rotate(radians).translate(-about.x, -about.y)
 
 
+def is_rigid(by: Transform) -> bool:
+    """Whether it keeps all lengths: moving, turning, turning over."""
+    xx, xy, yx, yy = by[:4]
+    return bool(abs(xx * xx + xy * xy - 1) < 1e-9 and abs(yx * yx + yy * yy - 1) < 1e-9 and abs(xx * yx + xy * yy) < 1e-9)
+
+
 def mirror_in(a: Point, b: Point) -> Transform:
     """Reflect across the line through two points."""
     d = (b - a).unit()

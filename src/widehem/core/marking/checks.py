@@ -36,6 +36,7 @@ def _allowances(block: Block, pattern: Pattern) -> Check:
 
 def _notches(block: Block, pattern: Pattern) -> Check:
     along = {(m.piece.name, n.edge, n.what): n.along for m in pattern.pieces for n in m.notches}
+    pieces = {m.piece.name: m.piece for m in pattern.pieces}
     pairs, apart, alone = 0, 0.0, 0
     for seam in block.seams:
         for a, b in zip(seam.first, seam.second, strict=True):
@@ -46,7 +47,11 @@ def _notches(block: Block, pattern: Pattern) -> Check:
                 if other is None:
                     alone += 1
                 else:
-                    pairs, apart = pairs + 1, max(apart, abs(distance - other))
+                    off = abs(distance - other)
+                    if any(seam.ease):  # walked from the end where nothing is eased
+                        whole = pieces[a.piece].edge(a.edge).length, pieces[b.piece].edge(b.edge).length
+                        off = min(off, abs(whole[0] - distance - whole[1] + other))
+                    pairs, apart = pairs + 1, max(apart, off)
     good = not alone and apart <= SEAM_TRUE
     words = say("Each meets its partner.") if good else say("{0u} apart at the widest: walk the seam and move one.", apart)
     return Check("notches", "paper", "Notches in pairs", "true" if good else "not", "count", pairs, pairs + alone, say("each meets its partner" if good else "look along the seam"), words, (), f"of {pairs + alone}")  # fmt: skip

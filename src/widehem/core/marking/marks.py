@@ -75,8 +75,10 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
                     found += _notch(piece, edge.name, f"{level} level", edge.place(along), cut, count)
             if amounts[edge.name] > 0 and _meets_hem(piece, edge):
                 found += _notch(piece, edge.name, "hem fold", edge.place(edge.length), cut)
-        if edge.kind == "opening" and block.opening is not None and block.opening.length > 0:
-            found += _notch(piece, edge.name, "opening end", edge.place(edge.length - block.opening.length), cut)
+        if edge.kind == "opening" and block.opening is not None and 0 < block.opening.length < edge.length - 0.5:
+            down = edge.start.y < edge.end.y  # it runs from the top
+            along = block.opening.length if down else edge.length - block.opening.length
+            found += _notch(piece, edge.name, "opening end", edge.place(along), cut)
         if edge.kind == "fold":
             for what, point, way in (
                 ("fold at hem", edge.start, edge.start - edge.end),

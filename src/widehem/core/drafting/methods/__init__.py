@@ -14,6 +14,7 @@ from widehem.core.drafting.methods import (  # isort: skip
     top_jersey,
     gown,
     coat,
+    suit,
 )
 
 __all__ = [
@@ -28,6 +29,7 @@ __all__ = [
     "sleeve_pivot",
     "sleeve_s_head",
     "sleeves",
+    "suit",
     "top_jersey",
     "trousers_schools",
 ]

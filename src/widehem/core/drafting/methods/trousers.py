@@ -102,6 +102,7 @@ def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float
     return Panel(
         name, rise, Point(school.side, rise.hip), centre, top, Point(school.fork.value + change, rise.crotch + fork_down),
         sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + part, sheet.choice("leg") == "wide",
+        rise.crotch + BELOW_FORK if _short(sheet) else None,
     )  # fmt: skip
 
 
@@ -144,12 +145,13 @@ def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
 
 def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
     """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until nothing moves."""
-    short = front.inseam().length - INSEAM_SHORT
+    short = front.inseam().length - _stretched(sheet)
 
     def inseam(up: float) -> float:
         return _panel(sheet, "back", rise, school, -up, change).inseam().length
 
-    up = search(inseam, short, -DROP_MOST - 2, -DROP_LEAST + 2)
+    lowest = BELOW_FORK - 0.5 if _short(sheet) else DROP_MOST + 2
+    up = search(inseam, short, -lowest, -DROP_LEAST + 2)
     if up is None or not DROP_LEAST <= -up <= DROP_MOST:
         raise CannotDraft(
             ("hip", "knee", "inside_leg"),
@@ -173,6 +175,15 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
         shares = again
     _say_leaning(sheet, "back", loss)
     return back, top
+
+
+def _short(sheet: Sheet) -> bool:
+    return sheet.choice("legs") == "short"
+
+
+def _stretched(sheet: Sheet) -> float:
+    """How much shorter the back inseam is, cm; a short leg has no length to stretch it over."""
+    return 0.0 if _short(sheet) else INSEAM_SHORT
 
 
 def _crotch(panel: Panel) -> Path:
@@ -250,12 +261,15 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
                 Edge("crotch", (_crotch(panel).reverse(),)),
             )
             levels = {"waist": 0.0, "hip": rise.hip, "thigh": rise.crotch + BELOW_FORK, "knee": rise.knee}
-            if panel.wide:
+            if panel.wide or panel.cut is not None:
                 del levels["knee"]
-            grain = Point(0.0, rise.crotch * 0.6), Point(0.0, rise.crotch + (rise.hem - rise.crotch) * 0.6)
+            if panel.cut is not None:
+                del levels["thigh"]
+            low = panel.cut if panel.cut is not None else rise.crotch + (rise.hem - rise.crotch) * 0.6
+            grain = Point(0.0, rise.crotch * (0.4 if panel.cut else 0.6)), Point(0.0, low - (3.0 if panel.cut else 0.0))
             piece = (
                 Piece(panel.name, f"Trousers {panel.name}", edges, levels, grain=grain)
-                .spanned("hip", "thigh")
+                .spanned(*(level for level in ("hip", "thigh") if level in levels))
                 .moved(table.of(panel.name))
             )
             pieces.append(piece)
@@ -285,11 +299,15 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
     sheet.line(
         f"{name}_crease",
         "Crease line",
-        table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, rise.hem))),
+        table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, panel.cut or rise.hem))),
         role="balance",
         piece=name,
     )
-    for level, y in (("hip", rise.hip), ("crotch", rise.crotch), *((("knee", rise.knee),) if not panel.wide else ())):
+    for level, y in (
+        ("hip", rise.hip),
+        ("crotch", rise.crotch),
+        *((("knee", rise.knee),) if not panel.wide and panel.cut is None else ()),
+    ):
         left = panel.side_hip.x if level != "knee" else -panel.knee
         right = panel.centre_hip.x if level == "hip" else panel.fork.x if level == "crotch" else panel.knee
         sheet.line(
@@ -344,13 +362,13 @@ def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: f
         tuple(pieces),
         (
             Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
-            Seam("inseam", "Inseam", (EdgeName("back", "inseam"),), (EdgeName("front", "inseam"),), (-INSEAM_SHORT, -INSEAM_SHORT)),
+            Seam("inseam", "Inseam", (EdgeName("back", "inseam"),), (EdgeName("front", "inseam"),), (-_stretched(sheet), -_stretched(sheet))),
         ),
         tuple(levels),
         Opening("none" if elastic else "side" if at == "side" else "centre_front" if at == "centre_front" else "none", length),
         ("hip", hip),
         pitch=tuple(notches),
-        fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], (ankle or 0.0) * FOOT),
+        fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], 0.0 if _short(sheet) else (ankle or 0.0) * FOOT),
     )  # fmt: skip
 
 

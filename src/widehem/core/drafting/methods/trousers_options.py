@@ -18,10 +18,21 @@ LEG = Option(
         Choice("wide", "Wide", "straight from the fork to the hem, no knee"),
     ),
 )  # fmt: skip
-LENGTH = Option(
-    "length", "Length", "length", None, "from the waist line to the hem; 3 above the floor unless another is set", 30.0, 130.0, 1.0,
-    worked=lambda on: on["waist_floor"] - 3, uses=("waist_floor",),
+LEGS = Option(
+    "legs", "Legs", "choice", "long", "where they end",
+    choices=(Choice("long", "Long", "to the hem of the leg"), Choice("short", "Short", "cut square 5 below the crotch; both inseams are made equal there")),
 )  # fmt: skip
+
+
+def length_of_leg() -> Option:
+    """The length of trousers."""
+    return Option(
+        "length", "Length", "length", None, "from the waist line to the hem; 3 above the floor unless another is set", 30.0, 130.0, 1.0,
+        worked=lambda on: on["waist_floor"] - 3, uses=("waist_floor",),
+    )  # fmt: skip
+
+
+LENGTH = length_of_leg()
 RISE = Option(
     "rise", "Crotch ease", "length", 1.5, "the crotch lies this far below the body; 0 close, 2.5 loose", 0.0, 4.0, 0.25
 )
@@ -103,7 +114,7 @@ def ease(hip: float, waist: float) -> tuple[Option, ...]:
 
 def options(width: float, *more: Option) -> tuple[Option, ...]:
     """All of them. width: how much wider the back is at knee and hem on each side, cm; more: the school's own."""
-    return (LEG, LENGTH, RISE, KNEE, HEM, spread(width), DARTS, *more, WAIST, CROTCH, OPENING, OPENING_LENGTH)
+    return (LEG, LEGS, LENGTH, RISE, KNEE, HEM, spread(width), DARTS, *more, WAIST, CROTCH, OPENING, OPENING_LENGTH)
 
 
 SEAT_LEAN = {"flat": 2.0, "average": 2.5, "full": 3.0}

@@ -64,7 +64,10 @@ def side_notches(block: Block) -> Iterator[Check]:
     found = [edge.at_level(piece.levels["hip"]) for piece, edge in sides]
     if any(along is None for along in found):
         return
-    up = [edge.length - (along or 0.0) for (_, edge), along in zip(sides, found, strict=True)]
+    up = [
+        along or 0.0 if edge.start.y > edge.end.y else edge.length - (along or 0.0)
+        for (_, edge), along in zip(sides, found, strict=True)
+    ]
     apart = abs(up[0] - up[1])
     verdict: Verdict = "true" if apart <= NOTCH_TRUE + FINE else "look"
     words = say("hip notches at {0} and {1} from the hem", *up)
@@ -80,7 +83,7 @@ def side_notches(block: Block) -> Iterator[Check]:
 @checker
 def square_rise(block: Block) -> Iterator[Check]:
     """The waist leaves the centre seam at a right angle, or it would peak or dip there."""
-    if block.fork is None:
+    if block.fork is None or not any(edge.name == "waist" for piece in block.pieces for edge in piece.edges):
         return
     worst, where = 0.0, ""
     for piece in block.pieces:

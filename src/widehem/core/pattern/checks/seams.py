@@ -46,7 +46,12 @@ def balance(block: Block) -> Iterator[Check]:
             ]
             if walked[0] is None or walked[1] is None:
                 continue
-            apart = abs(walked[0] - walked[1])
+            rest = [
+                p.edge(ref.edge).length - (w or 0.0)
+                for p, ref, w in zip(pieces, (seam.first[0], seam.second[0]), walked, strict=True)
+            ]
+            eased = any(seam.ease)  # then it may be walked from either end
+            apart = min(abs(walked[0] - walked[1]), abs(rest[0] - rest[1])) if eased else abs(walked[0] - walked[1])
             words = say(f"{{0}} {pieces[0].name}, {{1}} {pieces[1].name}", *(w or 0.0 for w in walked))
             tail = "The notches meet." if apart <= SEAM_TRUE else "The notches do not meet: move the side point of one piece."
             yield Check(

@@ -106,7 +106,11 @@ def corners(block: Block) -> Iterator[Check]:
         for end in (0, -1):
             found = [_corner(block.piece(chain[end].piece), chain[end].edge, end) for chain in (seam.first, seam.second)]
             names = {name for name, _ in found}
-            if len(names) != 1 or names & {"waist", "hem"} or any(edge.startswith("centre") for edge in names):
+            if (
+                len(names) != 1
+                or names & {"waist", "hem", "vent"}
+                or any(edge.startswith("centre") or edge.endswith("_gore") for edge in names)
+            ):
                 continue
             (name,) = names
             bend = abs(sum(angle for _, angle in found) - 180)

@@ -1,0 +1,178 @@
+"""Joining a half of a bodice to a half of trousers: how the bodice lies, the centre, the side, and darts that become diamonds."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.geometry.curves import Line, curve_between
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, angle_between, turn
+from widehem.core.pattern.piece import Dart, Diamond, Edge, Piece
+from widehem.core.units import say
+
+BLEND = 10.0  # cm each way over which a corner at the centre back is rubbed round
+SIDES_APART = 1.5
+WIDEST, LEAST = 4.5, 1.0
+LOWERED = 2.0  # cm that the point of the front dart is lowered
+ALONE = 10.0  # cm a dart without a partner runs on beyond the waist
+ROUND_BELOW = 10.0  # cm of the trouser side that is drawn again below the waist
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm."""
+
+    bodice: Piece
+    gap: float
+    corner: float = 0.0
+
+
+def above_front(bodice: Piece, trousers: Piece, gap: float) -> Laid:
+    """The front straight above: on the carried-up centre front, its side waist this far above the other."""
+    mine, other = bodice.edge("waist"), trousers.edge("waist")
+    by = Point(other.start.x - mine.start.x, other.end.y - gap - mine.end.y)
+    laid = bodice.moved(Transform().translate(by.x, by.y))
+    return Laid(laid, other.start.y - laid.edge("waist").start.y)
+
+
+def above_back(bodice: Piece, trousers: Piece, side_gap: float, centre_gap: float) -> Laid:
+    """The back with its centre waist point on the carried-on centre back, turned about it until the side waists are right."""
+    mine, other = bodice.edge("waist"), trousers.edge("waist")
+    up = trousers.edge("crotch").parts[-1].arriving
+    at = other.start + up * centre_gap
+    arm = mine.end - mine.start
+    want = other.end.y - side_gap - at.y
+    if abs(want) >= arm.size * 0.6:
+        raise CannotDraft(
+            ("nape_waist", "crotch_depth", "waist_hip"),
+            say("The back of the bodice cannot be laid above the trousers: its side would lie {0} off. Read nape to waist and crotch depth again.", want),
+        )  # fmt: skip
+    angle = math.asin(want / arm.size) - math.atan2(arm.y, arm.x)
+    laid = bodice.moved(turn(at, angle).translate(at.x - mine.start.x, at.y - mine.start.y))
+    corner = angle_between(laid.edge("centre_back").parts[-1].arriving, -up)
+    return Laid(laid, centre_gap, corner)
+
+
+def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float) -> Laid:
+    """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
+    laid = above_back(bodice, trousers, gap, centre_gap)
+    for _ in range(3):
+        over = side_of(laid, trousers, middle_of_sides(laid, trousers)[0]).length - side
+        if abs(over) < 0.02:
+            break
+        gap -= over
+        laid = above_back(bodice, trousers, gap, centre_gap)
+    return laid
+
+
+def centre_and_crotch(laid: Laid, trousers: Piece, name: str) -> tuple[Path, Path]:
+    """The centre from the neck down to the waist of the trousers, and the crotch from there to the fork."""
+    crotch = trousers.edge("crotch").parts[0].reverse()
+    top = laid.bodice.edge(name).start
+    waist = laid.bodice.edge(name).end
+    straight = crotch.segments[0]
+    if laid.corner < 0.05 or not isinstance(straight, Line):
+        return Path.through(top, crotch.start), crotch
+    above, below = min(BLEND, top.to(waist) / 2), min(BLEND, waist.to(straight.end) * 0.8)
+    start = waist + (top - waist).unit() * above
+    end = waist + (straight.end - straight.start).unit() * below
+    whole = Path((Line(top, start), curve_between(start, waist - start, end, end - waist), Line(end, straight.end)))
+    whole = whole + Path(crotch.segments[1:])
+    return whole.cut(top.to(waist) + laid.gap)
+
+
+def middle_of_sides(laid: Laid, trousers: Piece) -> tuple[Point, float]:
+    """The point between both side waists, and how much of what they are apart sideways goes to the darts instead, cm outwards."""
+    mine, other = laid.bodice.edge("waist").end, trousers.edge("waist").end
+    apart = mine.x - other.x
+    spare = max(abs(apart) - SIDES_APART, 0.0)
+    outwards = 1.0 if mine.x > laid.bodice.edge("waist").start.x else -1.0
+    wider = 1.0 if apart * outwards > 0 else -1.0  # the bodice is the wider one
+    middle = mine.toward(other, 0.5)
+    return middle - Point(outwards * wider * spare / 2 * (1 if wider > 0 else -1), 0.0), spare / 2
+
+
+def side_of(laid: Laid, trousers: Piece, middle: Point) -> Edge:
+    """From the hem up to the underarm over the point between the waists, rubbed round."""
+    lower = trousers.edge("side").parts[0].reverse()
+    side = laid.bodice.edge("side")
+    first = side.parts[0]
+    kept = lower.cut(lower.length - min(ROUND_BELOW, lower.length / 3))[0]
+    way = (middle - kept.end).unit() + (first.end - middle).unit()
+    up = Path((curve_between(kept.end, kept.arriving, middle, way), curve_between(middle, way, first.end, first.arriving)))
+    return Edge("side", (kept + up, *side.parts[1:]), side.darts)
+
+
+@dataclass(frozen=True)
+class _Pair:
+    """A dart of the bodice and one of the trousers under it, either may be missing."""
+
+    upper: Dart | None
+    lower: Dart | None
+
+
+def diamonds_of(laid: Laid, trousers: Piece, less: float, lowered: float, unsewn: bool) -> tuple[tuple[Diamond, ...], float]:
+    """The darts above and below as long diamonds, from the centre outwards, and what they were too wide for, cm.
+
+    less: what the sides give to them; lowered: how far the upper points are lowered; unsewn: leave out a second one.
+    """
+    uppers = list(laid.bodice.edge("waist").darts)
+    lowers = list(trousers.edge("waist").darts)
+    pairs = [_Pair(u, lo) for u, lo in _in_order(uppers, lowers)]
+    if unsewn:
+        pairs = pairs[:1]
+    total = sum(_width(pair) for pair in pairs)
+    share = max(total - less, 0.0) / total if total else 0.0
+    found, over = [], 0.0
+    for number, pair in enumerate(pairs, 1):
+        width = _width(pair) * share
+        over += max(width - WIDEST, 0.0)
+        width = min(width, WIDEST)
+        if width < LEAST:
+            over += width
+            continue
+        found.append(_diamond(f"waist_dart_{number}", pair, width, laid, trousers, lowered))
+    return tuple(found), over
+
+
+def _in_order(uppers: Sequence[Dart], lowers: Sequence[Dart]) -> list[tuple[Dart | None, Dart | None]]:
+    count = max(len(uppers), len(lowers))
+    return [(uppers[i] if i < len(uppers) else None, lowers[i] if i < len(lowers) else None) for i in range(count)]
+
+
+def _width(pair: _Pair) -> float:
+    """The mean of both; half of one alone."""
+    return ((pair.upper.intake if pair.upper else 0.0) + (pair.lower.intake if pair.lower else 0.0)) / 2
+
+
+def _mouth(dart: Dart) -> Point:
+    return dart.inner.toward(dart.outer, 0.5)
+
+
+def _diamond(name: str, pair: _Pair, width: float, laid: Laid, trousers: Piece, lowered: float) -> Diamond:
+    gap = laid.gap / 2
+    if pair.upper is not None:
+        mouth = _mouth(pair.upper)
+        way = (mouth - pair.upper.point).unit()
+        top = pair.upper.point + way * min(lowered, pair.upper.point.to(mouth) / 2)
+        middle = mouth + way * gap
+    else:
+        assert pair.lower is not None
+        way = Point(0.0, 1.0)
+        middle = _mouth(pair.lower) - way * gap
+        top = middle - way * ALONE
+    if pair.lower is not None:
+        below = _mouth(pair.lower)
+        bottom = pair.lower.point + Point((middle + way * gap).x - below.x, 0.0)
+    else:
+        bottom = middle + way * ALONE
+    across = (bottom - top).unit().square()
+    centre = trousers.edge("waist").start
+    if across.dot(centre - middle) > 0:
+        across = -across
+    return Diamond(name, top, bottom, middle - across * (width / 2), middle + across * (width / 2))
