@@ -85,7 +85,9 @@ def _parser() -> _Parser:
     draft.add_argument("--armhole", metavar="front=CM,back=CM", help="the armhole a sleeve is drawn for")
     draft.add_argument("--format", choices=("json", "svg", "pdf", "card"), default="json")
     draft.add_argument("--out", type=Path, metavar="FILE")
-    draft.add_argument("--allowance", default="cloth", metavar="PLAN")
+    draft.add_argument(
+        "--allowance", metavar="PLAN", help="a plan of allowances; the usual one of the method unless another is named"
+    )
     draft.add_argument("--paper", default="a4", metavar="PAPER")
     draft.add_argument("--scale", default="1:1", metavar="SCALE")
     draft.set_defaults(run=_draft)
@@ -262,7 +264,7 @@ def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
             from widehem.core.output.pdf_card import card_pdf
 
             return card_pdf(made, heading, paper if paper.width else paper_named("a4"), Display(unit, 16))
-        pattern = mark_up(made.block, plan_named(arguments.allowance), heading, Display(unit))
+        pattern = mark_up(made.block, plan_named(arguments.allowance or made.method.allowances), heading, Display(unit))
     except (PaperError, PlanError) as error:
         raise UsageError(str(error)) from None
     if arguments.format == "svg":

@@ -15,7 +15,7 @@ from widehem.core.output.svg_compare import compare_svg
 from widehem.core.output.svg_small import small_svg
 from widehem.core.pattern.walk import armholes_over_each_other, set_in, walk
 
-BODICES = [code for code, method in METHODS.items() if method.group == "Bodices"]
+BODICES = [code for code, method in METHODS.items() if method.group == "Bodices" and method.has_armhole]
 
 
 def bodice(code="bodice.measured", build="typical", **options):

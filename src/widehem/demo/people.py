@@ -66,6 +66,7 @@ PEOPLE = (
                 "waist_floor": "107", "crotch_depth": "27.5", "inside_leg": "79", "nape_waist": "41.5 / 41.3", "snp_waist_back": "43",
                 "snp_waist_front": "45.4 / 45.2", "bust_depth": "27.2", "across_back": "35.4 / 35", "across_chest": "33.2 / 33",
                 "shoulder": "12.5 / 12.3", "arm_length": "59.5", "upper_arm": "29.5", "wrist": "16.3", "hand": "22.5",
+                "armscye_depth": "21.2", "armscye": "41.6", "shoulder_drop": "4.3",
             }),
         ),
         allergies="Latex: no rubber elastic against the skin.", photo=True,
@@ -115,7 +116,8 @@ PEOPLE = (
             "bust": "44 / 44 1/8", "bust_front": "22 1/4", "under_bust": "41 1/2", "shoulder": "6", "shoulder_drop": "2 1/8", "across_chest": "16", "across_shoulders": "18 3/8",
             "across_back": "16 5/8 / 16 1/2", "nape_waist": "18 3/8", "snp_waist_back": "19", "snp_waist_front": "19 1/4", "armscye_depth": "9 3/4",
             "waist_hip": "9 3/8", "waist_knee": "26 3/4", "waist_floor": "47", "inside_leg": "35", "upper_arm": "13 5/8", "arm_length": "26 1/2", "wrist": "7",
-            "hand": "9 1/8", "crotch_depth": "11 3/8",
+            "hand": "9 1/8", "crotch_depth": "11 3/8", "knee": "15", "ankle": "9 1/2", "bust_depth": "11", "bust_span": "8 3/4",
+            "armscye": "18 3/4", "shoulder_elbow": "15 1/4",
         }, "in", by="Sorrel Dunn"),),
         figure="Ferry crew", movement="Climbs the rigging in the second act: knees to the chest, arms overhead.",
     ),
@@ -129,7 +131,8 @@ PEOPLE = (
                 "bust_depth": "24.5", "snp_waist_front": "42.4", "across_shoulders": "37.4", "across_back": "33.2", "nape_waist": "40.2", "snp_waist_back": "41.8",
                 "armscye_depth": "19.4", "shoulder_slope:left": "41.4", "shoulder_slope:right": "42", "waist_hip": "20.1", "waist_knee": "57.6", "waist_floor": "102",
                 "inside_leg": "75.5", "armscye": "37.2", "upper_arm": "26.2", "arm_length:left": "57.5", "arm_length:right": "58", "elbow_bent": "25.6", "wrist": "15.5",
-                "hand": "21.4", "crotch_depth": "25.8", "height": "161",
+                "hand": "21.4", "crotch_depth": "25.8", "height": "161", "knee": "34.2", "ankle": "21.6", "shoulder_drop": "4", "snp_under_bust": "31.8",
+                "strap_to_strap": "24.6", "shoulder_elbow": "33.4", "head": "55.4", "crotch_length": "66.8",
             }, note="Left shoulder sits lower since the fall in spring."),
         ),
         movement="Full split and arabesque; nothing that catches the foot.",
@@ -180,6 +183,19 @@ GARMENTS = (
     Garment("Heron bodice", "Runa Sable", method="bodice.measured", over="body suit"),
     Garment("Heron sleeve", "Runa Sable", {"cap_height": "low"}, method="sleeve.triangle", bodice="Heron bodice"),
     Garment("Smock of the deckhand", "Gideon Fenn", {"fold_chest": "0.7 cm"}, method="bodice.plain"),
+    Garment("Crew trousers", "Gideon Fenn", method="trousers.crease"),
+    Garment("Practice trousers", "Runa Sable", {"leg": "wide", "waistline": "elastic"}, method="trousers.frame"),
+    Garment("Heron suit", "Runa Sable", {"leg": "straight"}, method="suit.one_piece", over="body suit"),
+    Garment("Feather top", "Runa Sable", {"fit": "close", "stretch": "60"}, plan="jersey", method="top.jersey"),
+    Garment("Feather sleeve", "Runa Sable", {"stretch": "60"}, plan="jersey", method="sleeve.pivot", bodice="Feather top"),
+    Garment("Heron breastplate lining", "Runa Sable", {"neckline": "heart", "length": "10 cm"}, method="bodice.contour"),
+    Garment(
+        "Keeper's gown", "Odile Marsh", {"sweep": "400 cm"}, plan="toile", method="gown.seam_shaped", over="corset and padding"
+    ),
+    Garment("Keeper's sleeve", "Odile Marsh", plan="toile", method="sleeve.s_head", bodice="Keeper's gown"),
+    Garment("Watch coat", "Gideon Fenn", method="coat.straight", over="shirt and smock"),
+    Garment("Watch coat sleeve", "Gideon Fenn", {"elbow": "dart"}, method="sleeve.guide_box", bodice="Watch coat"),
+    Garment("Lantern bodice", "Perpetua Lund", method="bodice.contour", over="laced corset"),
 )
 
 HOUSE_LIST = (

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session, joinedload
 
 from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference, stale
-from widehem.core.drafting.method import METHODS
+from widehem.core.drafting.method import METHODS, Method
 from widehem.store.charts import core_charts, latest_chart
 from widehem.store.files import Measured
 from widehem.store.models import ChartRow, Docket, Production, Wearer, now
@@ -37,11 +37,26 @@ def dockets_of(session: Session, wearer_id: int) -> list[Docket]:
     return list(session.scalars(select(Docket).where(Docket.wearer_id == wearer_id).order_by(Docket.id)))
 
 
-def bodice_for(session: Session, wearer_id: int) -> Docket | None:
-    """The newest bodice docket of a wearer: what a new sleeve is drawn for."""
-    bodices = [code for code, method in METHODS.items() if method.group == "Bodices"]
-    query = select(Docket).where(Docket.wearer_id == wearer_id, Docket.method.in_(bodices)).order_by(Docket.id.desc())
-    return session.scalars(query).first()
+def bodice_for(session: Session, wearer_id: int, sleeve: Method | None = None) -> Docket | None:
+    """What a new sleeve of a wearer is drawn for: the newest docket of what it is made for, else the newest with an armhole
+    that no other sleeve is made for, else the newest with any."""
+    found = armholes_of(session, wearer_id)
+    own = {method.made_for for method in METHODS.values() if method.for_armhole and method.made_for not in USUAL_BODICES}
+    wanted = sleeve.made_for if sleeve is not None else ""
+    return next(
+        (docket for fits in (lambda code: code == wanted, lambda code: code not in own, lambda code: True) for docket in found if fits(docket.method)),
+        None,
+    )  # fmt: skip
+
+
+USUAL_BODICES = ("bodice.measured",)  # what sleeves are made for that go into any armhole
+
+
+def armholes_of(session: Session, wearer_id: int) -> list[Docket]:
+    """Dockets of a wearer that a sleeve can be drawn for, the newest first."""
+    codes = [code for code, method in METHODS.items() if method.has_armhole]
+    query = select(Docket).where(Docket.wearer_id == wearer_id, Docket.method.in_(codes)).order_by(Docket.id.desc())
+    return list(session.scalars(query))
 
 
 def keep_settings(docket: Docket, options: dict[str, str], ease: dict[str, str]) -> None:

@@ -15,11 +15,12 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
 from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.cautions import cautions
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.output.svg_board import board_svg, frames, lens_frame, view_names
+from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, core_chart, open_chart
 from widehem.store.dockets import changed_since, find_docket, keep_settings
@@ -213,7 +214,8 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         now=made.steps[step - 1],
         frames=frames(made),
         views=view_names(made),
-        board=Markup(board_svg(made, step, show, lit.spots if lit else ())),
+        board=Markup(board_svg(made, step, show, lit.spots if lit else (), folded=state.view == FOLDED)),
+        dangers=cautions(made),
         lit=lit,
         lens=lens_frame(made, step),
         slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),

@@ -10,6 +10,7 @@ from markupsafe import Markup
 from widehem.core.pattern.check import Check
 from widehem.web.show import VERDICT_WORDS, check_unit, display, figure, said
 
+SLOTS, GIRTHS = 5, "girths"
 _WORST = ("true", "open", "look", "not")
 
 
@@ -46,6 +47,10 @@ def slots_of(checks: Sequence[Check], href: Callable[[Check], str]) -> list[Slot
     groups: dict[str, list[Check]] = {}
     for check in checks:
         groups.setdefault(check.group, []).append(check)
+    if len(groups) > SLOTS:  # all girths in one
+        groups = {}
+        for check in checks:
+            groups.setdefault(GIRTHS if check.name.startswith("girth.") else check.group, []).append(check)
     slots = []
     for group in groups.values():
         worst = max(group, key=lambda check: _WORST.index(check.verdict))

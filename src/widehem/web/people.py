@@ -189,8 +189,9 @@ def add_docket(production_id: int) -> Any:
         wearer = session.get(Wearer, request.form.get("for", 0, type=int))
         if wearer is None or wearer.production_id != production_id:
             errors["for"] = "Choose who wears it, then open the docket."
-        bodice = bodice_for(session, wearer.id) if wearer is not None and not errors and METHODS[method].for_armhole else None
-        if not errors and METHODS[method].for_armhole and bodice is None:
+        sleeve = METHODS[method] if not errors and METHODS[method].for_armhole else None
+        bodice = bodice_for(session, wearer.id, sleeve) if wearer is not None and sleeve is not None else None
+        if sleeve is not None and bodice is None:
             errors["method"] = "A sleeve is drawn for an armhole: open a docket with a bodice for this wearer first."
         if not errors and wearer is not None:
             made = Docket(
@@ -200,6 +201,7 @@ def add_docket(production_id: int) -> Any:
                 method=method,
                 bodice_id=bodice.id if bodice else None,
                 rules=METHODS[method].rules,
+                plan=METHODS[method].allowances,
                 options={},
                 ease={},
             )

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 from flask import Blueprint, render_template, request, url_for
 from markupsafe import Markup
@@ -16,8 +18,9 @@ from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sensitivity import filled_in
 from widehem.core.output.svg_small import small_svg
-from widehem.core.units import Saying
-from widehem.store.dockets import bodice_for
+from widehem.core.units import Saying, say
+from widehem.store.dockets import USUAL_BODICES, bodice_for
+from widehem.store.models import Docket
 from widehem.web.board import armhole_now
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
@@ -48,13 +51,12 @@ def gallery(wearer_id: int) -> str:
     wanted = request.args.get("find", "").strip().lower()[:60]
     with current_store().read() as session:
         hand = in_hand(wearer_id, session)
-        bodice = bodice_for(session, wearer_id)
-        armhole = armhole_now(session, bodice) if bodice else None
+        sleeves = [method for method in METHODS.values() if method.for_armhole]
+        bodices = {method.code: bodice_for(session, wearer_id, method) for method in sleeves}
+        drawn = {docket.id: armhole_now(session, docket) for docket in bodices.values() if docket is not None}
     whole = filled_in(hand.chart)
-    if armhole is None:
-        armhole = _usual_armhole(whole)
     schools = [
-        _school(method, hand.chart, whole, armhole)
+        _school(method, hand.chart, whole, _armhole(method, whole, bodices.get(method.code), drawn))
         for members in by_part(METHODS.values()).values()
         for method in members
         if wanted in f"{method.name} {method.group} {method.summary}".lower()
@@ -70,31 +72,58 @@ def gallery(wearer_id: int) -> str:
         ),
     ]
     return render_template(
-        "schools.html", wearer=hand.wearer, hand=hand, groups=groups, find=request.args.get("find", ""), names=names, bodice=bodice,
+        "schools.html", wearer=hand.wearer, hand=hand, groups=groups, find=request.args.get("find", ""), names=names, bodices=bodices,
         selvedge=selvedge(hand.wearer, hand.docket, hand.chart, ""), slots=slots, tally="",
         next=Next("To the chart", hand.to("measure.chart"), "Back to the production", url_for("people.production", production_id=hand.wearer.production_id)),
     )  # fmt: skip
 
 
-def _usual_armhole(whole: Chart) -> Armhole | None:
-    """The armhole of a measured bodice for this body, so that sleeves can be shown before there is one."""
-    try:
-        return armhole_of(draft(METHODS["bodice.measured"], whole).block)
-    except (CannotDraft, OptionError):
+def _armhole(method: Method, whole: Chart, bodice: Docket | None, drawn: Mapping[int, Armhole | None]) -> Armhole | None:
+    """The armhole a sleeve is shown in: of the wearer's own garment, or of what it is made for, drafted for this body."""
+    if not method.for_armhole:
         return None
+    found = drawn.get(bodice.id) if bodice is not None else None
+    if found is not None and bodice is not None and method.made_for in (bodice.method, *USUAL_BODICES):
+        return found
+    try:
+        return armhole_of(draft(METHODS[method.made_for], whole).block)
+    except (CannotDraft, OptionError):
+        return found
 
 
 def _school(method: Method, chart: Chart, whole: Chart, armhole: Armhole | None) -> School:
     missing = method.missing(chart)
     picture, box, trouble = Markup(""), "", ""
     if any(chart):
-        try:
-            inside, box = small_svg(draft(method, whole, armhole=armhole if method.for_armhole else None))
-            picture = Markup(inside)
-        except CannotDraft as refusal:
-            trouble = said(refusal.saying)
-        except OptionError as error:
-            trouble = str(error)
+        inside, box, refused = _picture(method.code, _Body(whole), armhole)
+        picture = Markup(inside)
+        trouble = said(refused) if refused is not None else ""
     else:
         trouble = "Nothing is measured yet."
     return School(method, missing, advice(method.code, chart), picture, box, bool(missing), trouble)
+
+
+class _Body:
+    """A chart as a key: two with the same figures are drawn alike."""
+
+    def __init__(self, chart: Chart) -> None:
+        self.chart = chart
+        self.key = (chart.table.code, tuple(sorted((code, chart.get(code)) for code in chart)))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Body) and self.key == other.key
+
+    def __hash__(self) -> int:
+        return hash(self.key)
+
+
+@lru_cache(maxsize=400)
+def _picture(code: str, body: _Body, armhole: Armhole | None) -> tuple[str, str, Saying | None]:
+    """The small picture of a method on a body, its view box, or why there is none."""
+    try:
+        inside, box = small_svg(draft(METHODS[code], body.chart, armhole=armhole))
+    except CannotDraft as refusal:
+        return "", "", refusal.saying
+    except OptionError as error:
+        return "", "", say(str(error))
+    return inside, box, None

@@ -11,6 +11,7 @@ Rule = Callable[[Chart], Iterator[Saying]]
 _RULES: dict[str, list[Rule]] = {}
 
 CUP_MARKED, CUP_FULL = 6.0, 10.0  # cm, bust over high bust
+HIP_MARKED, JERSEY_NECK, SLIGHT, SMALL_CUP, FULL_SEAT = 8.0, 4.5, 4.0, 10.0, 28.0  # cm
 WAIST_MARKED = 24.0  # cm, bust over waist
 
 
@@ -105,3 +106,84 @@ def hip_over_waist(chart: Chart) -> Iterator[Saying]:
         yield say("Hip is {0} over the waist: fixed darts suit.", hip - waist)
     else:
         yield say("Hip is {0} over the waist: the darts are shared out.", hip - waist)
+
+
+@about("top.jersey")
+def pulled_on(chart: Chart) -> Iterator[Saying]:
+    bust, hip = chart.get("bust"), chart.get("hip")
+    if bust is not None and hip is not None and hip > bust + HIP_MARKED:
+        yield say("Hip is {0} over bust: a straight top would stand tight there, let its side out to the hip.", hip - bust)
+    head, neck = chart.get("head"), chart.get("neck")
+    if head is not None and neck is not None and head > 1.3 * (neck + JERSEY_NECK):
+        yield say("Head {0} over a neckline of about {1u}: widen the neck, or take a knit that gives more than 30 per cent.", head, neck + JERSEY_NECK)  # fmt: skip
+
+
+@about("gown.seam_shaped")
+def shaped_in_seams(chart: Chart) -> Iterator[Saying]:
+    cup = _cup(chart)
+    if cup is not None and cup > CUP_FULL:
+        yield say("Bust is {0} over high bust: without a dart the front armhole comes out long and must be eased.", cup)
+    elif cup is not None and cup < SLIGHT:
+        yield say("Bust is {0} over high bust: the seams may be almost straight.", cup)
+    waist, high, hip = chart.get("waist"), chart.get("high_hip"), chart.get("hip")
+    if waist is not None and high is not None and hip is not None and high - waist > 0.8 * (hip - waist) > 0:
+        yield say("The high hip is {0} over the waist already: it asks for more flare than the hip does.", high - waist)
+
+
+@about("bodice.contour")
+def by_the_difference(chart: Chart) -> Iterator[Saying]:
+    bust, under = chart.get("bust"), chart.get("under_bust")
+    if bust is None or under is None:
+        return
+    if bust - under < SMALL_CUP:
+        yield say("Bust is {0} over under bust: the panel line takes little, and boning must hold it up.", bust - under)
+    else:
+        yield say("Bust is {0} over under bust: that decides the panel line, not the girth of {1u}.", bust - under, bust)
+
+
+@about("coat.straight")
+def boxy(chart: Chart) -> Iterator[Saying]:
+    bust, waist = chart.get("bust"), chart.get("waist")
+    front, back = chart.get("snp_waist_front"), chart.get("snp_waist_back")
+    if bust is not None and waist is not None:
+        if waist + 10 > bust + 12:
+            yield say("Waist {0} asks for more than the bust: the coat is drawn for the waist.", waist)
+        elif bust - waist < 12:
+            yield say("Bust is only {0} over the waist: no front dart.", bust - waist)
+    if front is not None and back is not None and front - back > 4:
+        yield say("The front is {0} longer than the back: what the shoulder cannot take goes into a side dart.", front - back)
+
+
+@about("trousers.frame", "trousers.crease", "suit.one_piece")
+def seat(chart: Chart) -> Iterator[Saying]:
+    waist, hip = chart.get("waist"), chart.get("hip")
+    if waist is None or hip is None:
+        return
+    if waist > hip:
+        yield say("Waist is {0} over the hip: read the hip over the belly; no darts, the sides lean out.", waist - hip)
+    elif hip - waist > FULL_SEAT:
+        yield say("Hip is {0} over the waist: a full seat, two darts behind.", hip - waist)
+    else:
+        yield say("Hip is {0} over the waist.", hip - waist)
+
+
+@about("trousers.frame")
+def roomy(chart: Chart) -> Iterator[Saying]:
+    yield say("Roomy in the seat, good for work and for wide legs.")
+
+
+@about("trousers.crease")
+def clean(chart: Chart) -> Iterator[Saying]:
+    yield say("Hangs clean and presses to a straight crease.")
+
+
+@about("suit.one_piece")
+def closed(chart: Chart) -> Iterator[Saying]:
+    yield say("Needs an opening from the neck to the crotch, and room in the length to sit: {0u} is added.", 5.0)
+
+
+@about("sleeve.pivot", "sleeve.s_head")
+def for_its_own(chart: Chart) -> Iterator[Saying]:
+    arm = chart.get("upper_arm")
+    if arm is not None:
+        yield say("Made for its own kind of armhole; the arm is {0u} round.", arm)

@@ -9,13 +9,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
-from shapely import Polygon, union_all
+from numpy import array
+from shapely import Polygon, is_valid, polygons, union_all
 from shapely.affinity import affine_transform
 
 from widehem.core.geometry.points import Point, meet, mirror_in
 from widehem.core.pattern.piece import Edge, Piece
 
-FLAT = 0.005  # cm: how far the flattened outline may stand off the true one
+FLAT = 0.01  # cm: how far the flattened outline may stand off the true one
 CURVE_MOST = 1.0  # cm that a hem may stand off its chord and still be folded straight
 POINT_MOST = 2.0  # a corner sticks out at most this many times the allowance, then it is cut off
 
@@ -47,16 +48,19 @@ def _grown(piece: Piece, amounts: Mapping[str, float]) -> Polygon:
             chain.extend((a, b, amounts[edge.name]) for a, b in pairwise(path.flat(FLAT)) if a.to(b) > 1e-9)
     ring = Polygon([a for a, _, _ in chain])
     sign = -1.0 if piece.outward(Point(1.0, 0.0)).y > 0 else 1.0  # which side of the direction of travel lies outside
-    parts = [ring]
+    strips = []
     for a, b, amount in chain:
         if amount > 0:
             out = (b - a).unit().square() * (-sign * amount)
-            parts.append(Polygon([a, b, b + out, a + out]))
-    for (a, b, first), (_, c, second) in zip(chain, [*chain[1:], chain[0]], strict=True):
-        corner = _corner(a, b, c, first, second, sign)
-        if corner is not None:
-            parts.append(corner)
-    return union_all([part if part.is_valid else part.buffer(0) for part in parts], grid_size=1e-6)
+            strips.append((a, b, b + out, a + out, a))
+    corners = [
+        corner
+        for (a, b, first), (_, c, second) in zip(chain, [*chain[1:], chain[0]], strict=True)
+        if (corner := _corner(a, b, c, first, second, sign)) is not None
+    ]
+    parts = [ring, *(polygons(array(strips)) if strips else ()), *corners]
+    valid = is_valid(parts)
+    return union_all([part if good else part.buffer(0) for part, good in zip(parts, valid, strict=True)], grid_size=1e-6)
 
 
 def _corner(a: Point, b: Point, c: Point, first: float, second: float, sign: float) -> Polygon | None:

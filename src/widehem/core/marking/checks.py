@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from widehem.core.marking.made import Pattern
+from widehem.core.marking.marks import HEM_FOLD
 from widehem.core.pattern.check import SEAM_TRUE, Check
 from widehem.core.pattern.piece import Block
 from widehem.core.units import say
@@ -39,17 +40,21 @@ def _notches(block: Block, pattern: Pattern) -> Check:
     pieces = {m.piece.name: m.piece for m in pattern.pieces}
     pairs, apart, alone = 0, 0.0, 0
     for seam in block.seams:
+        if len(seam.first) != 1 or len(seam.second) != 1:
+            continue  # a chain of edges: its notches mark where they meet
         for a, b in zip(seam.first, seam.second, strict=True):
+            whole = pieces[a.piece].edge(a.edge).length, pieces[b.piece].edge(b.edge).length
             for (piece, edge, what), distance in along.items():
-                if (piece, edge) != (a.piece, a.edge):
-                    continue
+                if (piece, edge) != (a.piece, a.edge) or (what == HEM_FOLD and (b.piece, b.edge, what) not in along):
+                    continue  # where the other side runs up from its hem the fold shows by itself
                 other = along.get((b.piece, b.edge, what))
                 if other is None:
                     alone += 1
                 else:
+                    if seam.against:
+                        other = whole[1] - other
                     off = abs(distance - other)
                     if any(seam.ease):  # walked from the end where nothing is eased
-                        whole = pieces[a.piece].edge(a.edge).length, pieces[b.piece].edge(b.edge).length
                         off = min(off, abs(whole[0] - distance - whole[1] + other))
                     pairs, apart = pairs + 1, max(apart, off)
     good = not alone and apart <= SEAM_TRUE

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
-from shapely import LineString, Polygon, box
+from shapely import LinearRing, LineString, Polygon, box, prepare, union_all
 
 from widehem.core.geometry.paths import Place
 from widehem.core.geometry.points import Point
@@ -16,6 +17,7 @@ DOUBLE = 0.6  # cm between the two of a double notch
 DRILL_BACK = 1.5  # cm from the dart point towards its mouth
 DIAMOND_BACK, DRILL_IN = 1.0, 0.3  # cm inside the points of a diamond, and inside its legs where it is widest
 GRAIN_SHARE = 0.45
+HEM_FOLD = "hem fold"
 CLEAR = 3.0  # cm: no balance notch closer to a corner
 
 
@@ -40,10 +42,15 @@ class Label:
     lines: tuple[str, ...]
 
 
+@lru_cache(maxsize=16)
+def _exterior(cut: tuple[Point, ...]) -> LinearRing:
+    return LinearRing(cut)
+
+
 def out_to_cut(cut: Sequence[Point], start: Point, way: Point) -> Point:
     """Where a line from the stitching line outwards first leaves the cutting line."""
     reach = start + way.unit() * 40
-    crossing = LineString([start, reach]).intersection(Polygon(cut).exterior)
+    crossing = LineString([start, reach]).intersection(_exterior(tuple(cut)))
     spots = [crossing] if crossing.geom_type == "Point" else list(getattr(crossing, "geoms", []))
     near = [Point(g.coords[0][0], g.coords[0][1]) for g in spots if not g.is_empty]
     return min(near, key=start.to) if near else start
@@ -74,7 +81,7 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
                 if along is not None and CLEAR < along < edge.length - CLEAR:
                     found += _notch(piece, edge.name, f"{level} level", edge.place(along), cut, count)
             if amounts[edge.name] > 0 and _meets_hem(piece, edge):
-                found += _notch(piece, edge.name, "hem fold", edge.place(edge.length), cut)
+                found += _notch(piece, edge.name, HEM_FOLD, edge.place(edge.length), cut)
         if edge.kind == "opening" and block.opening is not None and 0 < block.opening.length < edge.length - 0.5:
             down = edge.start.y < edge.end.y  # it runs from the top
             along = block.opening.length if down else edge.length - block.opening.length
@@ -154,6 +161,10 @@ def place_label(piece: Piece, lines: Sequence[str], keep_off: Sequence[tuple[Poi
     bars += [LineString(line.path.flat(0.2)).buffer(0.4) for line in piece.lines]
     bars += [LineString([hole, hole + Point(0.01, 0.0)]).buffer(0.5) for hole in piece.holes]
     left, top, right, bottom = body.bounds
+    inside = body.buffer(-0.4)
+    prepare(inside)
+    off = union_all(bars)
+    prepare(off)
     for words in (lines, short):
         for size in SIZES:
             wide, high = max(len(line) for line in words) * size * _WIDE, len(words) * size * _HIGH
@@ -161,6 +172,6 @@ def place_label(piece: Piece, lines: Sequence[str], keep_off: Sequence[tuple[Poi
                 for across in (0.62, 0.5, 0.4, 0.7, 0.3):
                     middle = Point(left + (right - left) * across, top + (bottom - top) * down)
                     room = box(middle.x - wide / 2, middle.y - high / 2, middle.x + wide / 2, middle.y + high / 2)
-                    if body.buffer(-0.4).contains(room) and not any(bar.intersects(room) for bar in bars):
+                    if inside.contains(room) and not off.intersects(room):
                         return Label(middle, size, tuple(words))
     return Label(Point((left + right) / 2, (top + bottom) / 2), SIZES[-1], tuple(short[:1]))

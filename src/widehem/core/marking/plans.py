@@ -16,7 +16,17 @@ KINDS = {
     "hem": "Hem",
     "sleeve_hem": "Sleeve hem",
 }
-_KIND_OF = {"shoulder": "shoulder", "armhole": "shoulder", "cap": "shoulder", "neck": "neck", "wrist": "sleeve_hem"}
+_KIND_OF = {
+    "collar_neck": "neck",
+    "facing_neck": "neck",
+    "top": "neck",
+    "facing_shoulder": "shoulder",
+    "shoulder": "shoulder",
+    "armhole": "shoulder",
+    "cap": "shoulder",
+    "neck": "neck",
+    "wrist": "sleeve_hem",
+}
 MOST = 15.0
 
 

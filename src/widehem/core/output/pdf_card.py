@@ -10,6 +10,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table
 
 from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.drafting.cautions import cautions
 from widehem.core.drafting.method import Draft
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -76,6 +77,9 @@ def card_pdf(draft: Draft, heading: Heading, paper: Paper, show: Display = METRI
     if line:
         story.append(Paragraph(escape(line), _BODY))
     story += [Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(caution)}", _BODY) for caution in heading.cautions]
+    story += [
+        Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(danger.text(show))}", _BODY) for danger in cautions(draft)
+    ]
     story += [Spacer(1, 8), _figures(draft, show), Spacer(1, 6)]
     story += [Paragraph(escape(note.text(show)), _BODY) for note in draft.notes]
     story.append(_Sketch(draft, paper.width - 3.2))

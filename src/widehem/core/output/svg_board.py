@@ -45,6 +45,10 @@ def frames(draft: Draft) -> dict[str, Frame]:
     for name, (x0, y0, x1, y1) in boxes.items():
         if len(boxes) > 1:
             found[name] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, y1 - y0 + 5.6)
+    for piece in draft.block.pieces:
+        if any(line.folded is not None for line in piece.lines):
+            x0, y0, x1, y1 = boxes[piece.name]
+            found[FOLDED] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, (y1 - y0) * 0.6)
     for name, level in UPPER_PART:
         depth = max((piece.levels.get(level, top) for piece in draft.block.pieces), default=top)
         if depth > top + 1:
@@ -54,7 +58,8 @@ def frames(draft: Draft) -> dict[str, Frame]:
 
 
 UPPER_PART = (("waist", "hip"), ("armholes", "bust"))  # a view of what lies above a level
-_VIEW_NAMES = {"whole": "Whole", "waist": "Waist to hip", "armholes": "Above the bust"}
+FOLDED = "folded"
+_VIEW_NAMES = {"whole": "Whole", FOLDED: "Lapel folded", "waist": "Waist to hip", "armholes": "Above the bust"}
 
 
 def view_names(draft: Draft) -> dict[str, str]:
@@ -82,8 +87,8 @@ def lens_frame(draft: Draft, step: int) -> Frame | None:
     return Frame(min(xs) - 2.5, min(ys) - 2, wide, high)
 
 
-def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str] = ()) -> str:
-    """The inside of the board's svg after this step. lit: spots a check points at."""
+def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str] = (), *, folded: bool = False) -> str:
+    """The inside of the board's svg after this step. lit: spots a check points at; folded: what turns over a line is shown turned."""
     marks = draft.marks_at(step)
     last = step >= len(draft.steps)
     if last:
@@ -94,6 +99,12 @@ def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str
             rows.append(f'<path class="piece" d="{svg_d(piece.ring(), closed=True)}"/>')
             for dart in piece.darts:
                 rows.append(f'<path class="l-finished cap" d="{svg_d([dart.cap])}"/>')
+            rows += [f'<circle class="hole" cx="{hole.x:.2f}" cy="{hole.y:.2f}" r=".35"/>' for hole in piece.holes]
+            for line in piece.lines if folded else ():
+                if line.folded is not None:
+                    rows.append(
+                        f'<path class="piece folded" d="{svg_d([line.folded], closed=True)}"><title>Folded over the {line.title.lower()}</title></path>'
+                    )
     order = {"construction": 0, "balance": 1, "finished": 2}
     lines = sorted(
         (m for m in marks if m.path is not None and m.kind != "dimension"), key=lambda m: (m.step == step, order[m.role])
@@ -270,11 +281,11 @@ def _name(draft: Draft, name: str, scale: float) -> str:
     piece = draft.block.piece(name)
     left, top, right, bottom = piece.bounds
     middle = Point((left + right) / 2, top + (bottom - top) * 0.57)
-    if "bust" in piece.levels:  # above the bust line, on the centre's side of the darts
+    if "bust" in piece.levels and piece.centre:  # above the bust line, on the centre's side of the darts
         aside = 0.36 if piece.edge(piece.centre).start.x - left < right - piece.edge(piece.centre).start.x else 0.74
         middle = Point(left + (right - left) * aside, top + (piece.levels["bust"] - top) * 0.62)
     words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text>'
-    if (right - left) * scale > NOTE_ROOM and "bust" not in piece.levels:
+    if (right - left) * scale > NOTE_ROOM and not ("bust" in piece.levels and piece.centre):
         note = "half, no allowances" if piece.centre else "no allowances"
         words += f'<text class="t-note" y="22">{note}</text>'
     return _px(middle, words)
