@@ -206,7 +206,7 @@ class About(WebCase):
 
     def test_all_charts_are_taken_as_one_file(self):
         data = json.loads(self.client.get("/wearers/1/chart.json?every=1").data)
-        self.assertEqual([len(chart["measures"]) for chart in data["charts"]], [7, 25])
+        self.assertEqual([len(chart["measures"]) for chart in data["charts"]], [7, 28])
 
 
 class Device(WebCase):

@@ -26,7 +26,7 @@ class Tape(TakingCase):
         self.assertIn("3 of 32", page)
         self.assertIn("Waist, front arc", page, "the first that is missing")
         self.assertIn("Travelling skirt: the", self.get("/wearers/4/tape?at=waist"))
-        self.assertIn("Two-panel skirt block: the", self.get("/wearers/7/tape?at=waist"), "what would use it")
+        self.assertIn("Guide-box sleeve: the", self.get("/wearers/2/tape?at=upper_arm"), "what would use it")
         page = self.get("/wearers/12/tape")
         self.assertIn("1 of 32", page)
         self.assertIn("not begun", page)

@@ -66,7 +66,7 @@ PEOPLE = (
                 "waist_floor": "107", "crotch_depth": "27.5", "inside_leg": "79", "nape_waist": "41.5 / 41.3", "snp_waist_back": "43",
                 "snp_waist_front": "45.4 / 45.2", "bust_depth": "27.2", "across_back": "35.4 / 35", "across_chest": "33.2 / 33",
                 "shoulder": "12.5 / 12.3", "arm_length": "59.5", "upper_arm": "29.5", "wrist": "16.3", "hand": "22.5",
-                "armscye_depth": "21.2", "armscye": "41.6", "shoulder_drop": "4.3",
+                "underarm_waist": "20.3", "armscye": "41.6", "shoulder_drop": "4.3",
             }),
         ),
         allergies="Latex: no rubber elastic against the skin.", photo=True,

@@ -19,7 +19,7 @@ def show_edges(
         words = titles.get(name, name.replace("_", " "))
         figure = drawn(edge.length, f"{whose} {words}")
         for number, part in enumerate(edge.parts, 1):
-            title = f"{whose.capitalize()} {words}"
+            title = words.capitalize() if name.startswith("centre") else f"{whose.capitalize()} {words}"
             sheet.line(
                 f"{piece.name}_{name}_{number}", title, part, role="finished", figure=figure, piece=piece.name, edge=name
             )

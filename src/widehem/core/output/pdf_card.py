@@ -78,7 +78,8 @@ def card_pdf(draft: Draft, heading: Heading, paper: Paper, show: Display = METRI
         story.append(Paragraph(escape(line), _BODY))
     story += [Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(caution)}", _BODY) for caution in heading.cautions]
     story += [
-        Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(danger.text(show))}", _BODY) for danger in cautions(draft)
+        Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(danger.saying.text(show))}", _BODY)
+        for danger in cautions(draft)
     ]
     story += [Spacer(1, 8), _figures(draft, show), Spacer(1, 6)]
     story += [Paragraph(escape(note.text(show)), _BODY) for note in draft.notes]

@@ -15,11 +15,14 @@ from html import escape
 from widehem.core.drafting.method import Draft
 from widehem.core.drafting.sheet import Mark
 from widehem.core.geometry.paths import svg_d
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, mirror_in
+from widehem.core.pattern.piece import InnerLine, Piece
 from widehem.core.units import METRIC, Display
 
 LETTER_PX = 7.4  # pixels a letter of a note is wide
 USUAL_PX = (588, 570)
+HIGH_PART = 0.4  # of a piece that lies above its bust line, and its name with it
+NAME_ROOM = 70  # pixels a piece needs for its name in large letters
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
 
 
@@ -100,17 +103,14 @@ def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str
             for dart in piece.darts:
                 rows.append(f'<path class="l-finished cap" d="{svg_d([dart.cap])}"/>')
             rows += [f'<circle class="hole" cx="{hole.x:.2f}" cy="{hole.y:.2f}" r=".35"/>' for hole in piece.holes]
-            for line in piece.lines if folded else ():
-                if line.folded is not None:
-                    rows.append(
-                        f'<path class="piece folded" d="{svg_d([line.folded], closed=True)}"><title>Folded over the {line.title.lower()}</title></path>'
-                    )
     order = {"construction": 0, "balance": 1, "finished": 2}
     lines = sorted(
         (m for m in marks if m.path is not None and m.kind != "dimension"), key=lambda m: (m.step == step, order[m.role])
     )
     rows += [_line(m, step, show, lit) for m in lines]
     rows += [_line(m, step, show, lit) for m in marks if m.kind == "dimension"]
+    if last and folded:
+        rows += [_folded(line) for piece in draft.block.pieces for line in piece.lines if line.folded is not None]
     scale = usual_scale(draft)
     rows += [_words_along(m, m.step == step and not last, show, scale) for m in marks]
     letters = _letter_places(marks, scale) if draft.method.group == "Skirts" else _outwards(draft, marks)
@@ -120,6 +120,16 @@ def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str
     else:
         rows.append(_flag(marks, step))
     return "".join(rows)
+
+
+def _folded(line: InnerLine) -> str:
+    """What turns over a line, as it lies then; where it lay flat is cleared."""
+    assert line.folded is not None
+    flat = line.folded.moved(mirror_in(line.path.start, line.path.end))
+    return (
+        f'<path class="turned" d="{svg_d([flat], closed=True)}"/>'
+        f'<path class="piece folded" d="{svg_d([line.folded], closed=True)}"><title>Folded over the {line.title.lower()}</title></path>'
+    )
 
 
 def _data(mark: Mark, show: Display) -> str:
@@ -198,6 +208,8 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
         words = f"{_EDGE_WORDS[mark.edge]} {figure.figure(show)}"
         return f'<g class="lengths">{_px(spot.point, f"""<text class="{look}" y="-7">{_figures(words)}</text>""", _upright(spot.direction))}</g>'
     if mark.role == "finished" and mark.edge.startswith("centre"):
+        if path.length * scale < EDGE_ROOM:
+            return ""
         spot = path.place(path.length * 0.24)
         y = 16 if mark.piece == "back" else -7
         return _px(
@@ -277,15 +289,22 @@ def _point(mark: Mark, step: int, last: bool, show: Display, letters: Mapping[st
     return f'<g class="mark point" {_data(mark, show)}>{_px(mark.at, dot + letter)}</g>{takes}'
 
 
+def _stands_high(piece: Piece) -> bool:
+    """Whether the name of a piece stands above its bust line: where much of it lies there."""
+    _, top, _, bottom = piece.bounds
+    return bool(piece.centre) and "bust" in piece.levels and piece.levels["bust"] - top > HIGH_PART * (bottom - top)
+
+
 def _name(draft: Draft, name: str, scale: float) -> str:
     piece = draft.block.piece(name)
     left, top, right, bottom = piece.bounds
     middle = Point((left + right) / 2, top + (bottom - top) * 0.57)
-    if "bust" in piece.levels and piece.centre:  # above the bust line, on the centre's side of the darts
+    if _stands_high(piece):  # above the bust line, on the centre's side of the darts
         aside = 0.36 if piece.edge(piece.centre).start.x - left < right - piece.edge(piece.centre).start.x else 0.74
         middle = Point(left + (right - left) * aside, top + (piece.levels["bust"] - top) * 0.62)
-    words = f'<text class="t-name">{escape(name.replace("_", " ").capitalize())}</text>'
-    if (right - left) * scale > NOTE_ROOM and not ("bust" in piece.levels and piece.centre):
+    look = "t-name" if (right - left) * scale > NAME_ROOM else "t-note"
+    words = f'<text class="{look}">{escape(name.replace("_", " ").capitalize())}</text>'
+    if (right - left) * scale > NOTE_ROOM and not _stands_high(piece):
         note = "half, no allowances" if piece.centre else "no allowances"
         words += f'<text class="t-note" y="22">{note}</text>'
     return _px(middle, words)

@@ -300,9 +300,12 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
         for piece in pieces:
             show_edges(sheet, piece, [edge.name for edge in piece.edges], TITLES)
         for number, piece in enumerate(extra):
-            left, _, right, bottom = piece.bounds
+            left, _, right, _ = piece.bounds
             moved = piece.moved(
-                as_drawn(wide + AXIS + (right - left) / 2 + number * (right - left + AXIS), pieces[0].bounds[3] - bottom)
+                as_drawn(
+                    wide + AXIS + (right - left) / 2 + number * (right - left + AXIS),
+                    pieces[0].edge("hem").end.y - piece.edge("hem").end.y,
+                )
             )
             pieces.append(moved)
             show_edges(sheet, moved, [edge.name for edge in moved.edges], {})

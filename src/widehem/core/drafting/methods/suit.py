@@ -14,6 +14,7 @@ from widehem.core.drafting.option import Choice, Mend, Option, Value
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn
+from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, PitchNotch, Seam
 from widehem.core.units import say
@@ -147,6 +148,22 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     diamonds, over = joins.diamonds_of(laid, trousers, given, lowered, unsewn)
     outwards = 1.0 if middle.x > trousers.edge("waist").start.x else -1.0
     middle = Point(middle.x - outwards * over, middle.y)
+    for diamond in diamonds:
+        axis = Path.through(diamond.top, diamond.bottom)
+        sheet.line(f"{name}_{diamond.name}_axis", f"{name.capitalize()} dart, from point to point", axis, figure=drawn(diamond.intake, f"{name} dart takes"), piece=name)  # fmt: skip
+        sheet.line(
+            f"{name}_{diamond.name}_width",
+            f"{name.capitalize()} dart, widest",
+            Path.through(diamond.inner, diamond.outer),
+            piece=name,
+        )
+    sheet.point(
+        f"{name}_side_middle",
+        f"{name.capitalize()} side, between both waists",
+        middle,
+        "M" if name == "back" else "N",
+        piece=name,
+    )
     centre, crotch = joins.centre_and_crotch(laid, trousers, f"centre_{name}")
     side = joins.side_of(laid, trousers, middle)
     opened = sheet.choice("opening_at") == f"centre_{name}"
@@ -178,7 +195,7 @@ def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], 
         for piece in pieces:
             show_edges(sheet, piece, [edge.name for edge in piece.edges], {"side": "side seam", "crotch": "crotch seam"})
             show_inside(sheet, piece)
-        sheet.rub_out(*(mark.name for mark in sheet.marks if "_bodice_" in mark.name or "_trousers_" in mark.name))
+        sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         letters = iter("ABCDEF")
         for piece in pieces:
             for title, edge in (("Neck at the centre", piece.centre), ("Underarm", "armhole"), ("Fork", "inseam")):

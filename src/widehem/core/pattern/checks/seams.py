@@ -17,7 +17,7 @@ def seams(block: Block) -> Iterator[Check]:
         low, high = seam.ease
         out = max(low - (a - b), (a - b) - high, 0.0)
         verdict = verdict_on(out, SEAM_TRUE, SEAM_LOOK)
-        names = (seam.first[0].piece, seam.second[0].piece)
+        names = [ref.piece.replace("_", " ") for ref in (seam.first[0], seam.second[0])]
         words = say(f"{{0}} {names[0]}, {{1}} {names[1]}", a, b)
         tail = say(
             "They sew together."
