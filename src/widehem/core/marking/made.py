@@ -131,8 +131,8 @@ def _words(
     block: Block, piece: Piece, amounts: Mapping[str, float], plan: AllowancePlan, head: Heading, show: Display, number: int
 ) -> tuple[list[str], list[str]]:
     title = f"{piece.title}, {number} of {len(block.pieces)}"
-    first, *others = cloths_of(piece, plan.use)
-    cut = f"cut {first.cut}, {first.cloth}" + (f"; also {', '.join(cloth.cloth for cloth in others)}" if others else "")
+    first, *more = cloths_of(piece, plan.use)
+    cut = f"cut {first.cut}, {first.cloth}" + (f"; also {', '.join(cloth.cloth for cloth in more)}" if more else "")
     lines = [title, cut]
     if head.costume:
         lines.append(head.costume)

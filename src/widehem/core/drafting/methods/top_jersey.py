@@ -46,8 +46,8 @@ FIT = Option(
     ),
 )  # fmt: skip
 LENGTH = Option(
-    "length", "Length", "length", None, "from the nape to the hem; 20 below the waist unless another is set", 25.0, 130.0, 1.0,
-    worked=lambda on: on["nape_waist"] + 20, uses=("nape_waist",),
+    "length", "Length", "length", None, "from the nape to the hem; 22 below the waist, over the hip, unless another is set", 25.0, 130.0, 1.0,
+    worked=lambda on: on["nape_waist"] + 22, uses=("nape_waist",),
 )  # fmt: skip
 SIDE = Option(
     "side", "Side", "choice", "straight", "below the waist",
