@@ -97,7 +97,9 @@ class Jersey(unittest.TestCase):
                 line = sums(drawn, "Pivot line")
                 self.assertAlmostEqual(line["half bicep line"], math.sqrt(line["pivot line"] ** 2 - high**2), places=6)
                 self.assertAlmostEqual(drawn.block.piece("sleeve").edge("cap").length, hole.whole, delta=0.02)
-                self.assertAlmostEqual(drawn.block.piece("sleeve").edge("wrist").length, line["half bicep line"] * 4 / 3, places=4)
+                self.assertAlmostEqual(
+                    drawn.block.piece("sleeve").edge("wrist").length, line["half bicep line"] * 4 / 3, places=4
+                )
                 self.assertEqual(verdicts(drawn)["cap.ease"], "true")
 
     def test_a_tight_sleeve_is_measured_against_the_stretch(self):
@@ -106,8 +108,16 @@ class Jersey(unittest.TestCase):
         self.assertEqual(verdicts(drawn)["girth.bicep"], "true" if wide >= 36 * 0.85 else "look")
         with self.assertRaises(CannotDraft) as caught:
             chart = upper_build()
-            draft(METHODS["sleeve.pivot"], chart, {"length": 15.0}, {}, armhole_of(made("top.jersey", armscye_depth=32, nape_waist=50).block))
-        self.assertIn("armscye_depth" if "armscye_depth" in caught.exception.measures else "arm_length", caught.exception.measures)
+            draft(
+                METHODS["sleeve.pivot"],
+                chart,
+                {"length": 15.0},
+                {},
+                armhole_of(made("top.jersey", armscye_depth=32, nape_waist=50).block),
+            )
+        self.assertIn(
+            "armscye_depth" if "armscye_depth" in caught.exception.measures else "arm_length", caught.exception.measures
+        )
 
 
 class Gown(unittest.TestCase):
@@ -189,7 +199,12 @@ class Gown(unittest.TestCase):
     def test_refusals_name_measures_and_figures(self):
         for changes, options, words, measures in (
             ({}, {"strap": 15.0}, "The strap is to be 15.0 wide, the shoulder is only 12.2 cm long", ("shoulder",)),
-            ({"across_chest": 50}, {}, "Half across the front, 25.5, leaves no armhole", ("across_chest", "high_bust", "bust_front")),
+            (
+                {"across_chest": 50},
+                {},
+                "Half across the front, 25.5, leaves no armhole",
+                ("across_chest", "high_bust", "bust_front"),
+            ),
             ({"waist_bust": 4.0}, {}, "read both again", ("waist_bust", "underarm_waist")),
         ):
             with self.subTest(words), self.assertRaises(CannotDraft) as caught:
@@ -265,10 +280,17 @@ class AnyBody(unittest.TestCase):
         self.assertLessEqual(turns(drawn.block.piece("sleeve").edge("cap")), 2)
 
     @settings(max_examples=50, deadline=None)
-    @given(upper_bodies(), st.floats(0, 100), st.sampled_from(["centre_back", "centre_front", "none"]), st.sampled_from([0.0, 300.0, 500.0]))
+    @given(
+        upper_bodies(),
+        st.floats(0, 100),
+        st.sampled_from(["centre_back", "centre_front", "none"]),
+        st.sampled_from([0.0, 300.0, 500.0]),
+    )
     def test_gown(self, chart, part, opening, sweep):
         try:
-            gown = draft(METHODS["gown.seam_shaped"], chart, {"fullness": part, "opening_at": opening, "sweep": sweep, "gores": "all"})
+            gown = draft(
+                METHODS["gown.seam_shaped"], chart, {"fullness": part, "opening_at": opening, "sweep": sweep, "gores": "all"}
+            )
         except CannotDraft as refusal:
             self.assertRegex(str(refusal.saying), r"read|Read|give|set them|make")
             return

@@ -76,8 +76,10 @@ def draw(sheet: Sheet) -> None:
         sheet.sum("gap at the centre front", drawn(front.gap, "gap at the centre front"))
         _show_parts(sheet, "front", front.bodice, lower["front"])
     with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line until the sides are as far apart as in front."):  # fmt: skip
-        side = joins.side_of(front, lower["front"], joins.middle_of_sides(front, lower["front"])[0]).length
-        back = joins.back_with_side(bodice.block.piece("back"), lower["back"], gap.value, behind.value, side)
+        side = joins.waist_of(front, lower["front"], joins.LOWERED).side.length
+        back = joins.back_with_side(
+            bodice.block.piece("back"), lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet)
+        )
         sheet.sum("gap at the centre back", behind)
         sheet.sum("corner at the centre back, degrees", Quantity(round(back.corner, 1), plain=True, source="constant"))
         _show_parts(sheet, "back", back.bodice, lower["back"])
@@ -141,13 +143,14 @@ def _show_parts(sheet: Sheet, name: str, bodice: Piece, trousers: Piece) -> None
                 )
 
 
+def _unsewn(sheet: Sheet) -> bool:
+    return sheet.choice("second_dart") == "unsewn"
+
+
 def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
-    lowered = joins.LOWERED if name == "front" else 0.0
-    unsewn = name == "back" and sheet.choice("second_dart") == "unsewn"
-    middle, given = joins.middle_of_sides(laid, trousers)
-    diamonds, over = joins.diamonds_of(laid, trousers, given, lowered, unsewn)
-    outwards = 1.0 if middle.x > trousers.edge("waist").start.x else -1.0
-    middle = Point(middle.x - outwards * over, middle.y)
+    behind = name == "back"
+    waist = joins.waist_of(laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet))
+    middle, diamonds = waist.middle, waist.diamonds
     for diamond in diamonds:
         axis = Path.through(diamond.top, diamond.bottom)
         sheet.line(f"{name}_{diamond.name}_axis", f"{name.capitalize()} dart, from point to point", axis, figure=drawn(diamond.intake, f"{name} dart takes"), piece=name)  # fmt: skip
@@ -165,7 +168,6 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
         piece=name,
     )
     centre, crotch = joins.centre_and_crotch(laid, trousers, f"centre_{name}")
-    side = joins.side_of(laid, trousers, middle)
     opened = sheet.choice("opening_at") == f"centre_{name}"
     bodice = laid.bodice
     edges = (
@@ -173,18 +175,18 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
         Edge("crotch", (crotch,), (), "seam", True),
         Edge("inseam", (trousers.edge("inseam").parts[0].reverse(),)),
         Edge("hem", (trousers.edge("hem").parts[0].reverse(),), (), "hem"),
-        side,
+        waist.side,
         *(bodice.edge(edge) for edge in ("armhole", "shoulder", "neck")),
     )
     at_centre = centre.place(centre.length - laid.gap / 2).point
     stops = [at_centre.x, *(spot.x for diamond in diamonds for spot in (diamond.inner, diamond.outer)), middle.x]
-    waist = tuple((Point(a, middle.y), Point(b, middle.y)) for a, b in zip(stops[::2], stops[1::2], strict=True))
+    stretches = tuple((Point(a, middle.y), Point(b, middle.y)) for a, b in zip(stops[::2], stops[1::2], strict=True))
     levels = {
         "bust": bodice.edge("armhole").start.y,
         "waist": middle.y,
         **{k: y for k, y in trousers.levels.items() if k != "waist"},
     }
-    spans = {**trousers.spans, "bust": bodice.spans["bust"], "waist": waist}
+    spans = {**trousers.spans, "bust": bodice.spans["bust"], "waist": stretches}
     piece = Piece(name, f"Suit {name}", edges, levels, "pair", f"centre_{name}", spans, trousers.grain, diamonds)
     return Joined(piece, laid, piece.span("waist"))
 

@@ -58,18 +58,6 @@ def above_back(bodice: Piece, trousers: Piece, side_gap: float, centre_gap: floa
     return Laid(laid, centre_gap, corner)
 
 
-def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float) -> Laid:
-    """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
-    laid = above_back(bodice, trousers, gap, centre_gap)
-    for _ in range(3):
-        over = side_of(laid, trousers, middle_of_sides(laid, trousers)[0]).length - side
-        if abs(over) < 0.02:
-            break
-        gap -= over
-        laid = above_back(bodice, trousers, gap, centre_gap)
-    return laid
-
-
 def centre_and_crotch(laid: Laid, trousers: Piece, name: str) -> tuple[Path, Path]:
     """The centre from the neck down to the waist of the trousers, and the crotch from there to the fork."""
     crotch = trousers.edge("crotch").parts[0].reverse()
@@ -176,3 +164,33 @@ def _diamond(name: str, pair: _Pair, width: float, laid: Laid, trousers: Piece, 
     if across.dot(centre - middle) > 0:
         across = -across
     return Diamond(name, top, bottom, middle - across * (width / 2), middle + across * (width / 2))
+
+
+@dataclass(frozen=True)
+class Waist:
+    """What lies between bodice and trousers: the point between both sides, the diamonds, and the whole side."""
+
+    middle: Point
+    diamonds: tuple[Diamond, ...]
+    side: Edge
+
+
+def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False) -> Waist:
+    """The waist of a half. lowered: how far the upper points of its darts are lowered; unsewn: a second dart is left out."""
+    middle, given = middle_of_sides(laid, trousers)
+    diamonds, over = diamonds_of(laid, trousers, given, lowered, unsewn)
+    outwards = 1.0 if middle.x > trousers.edge("waist").start.x else -1.0
+    middle = Point(middle.x - outwards * over, middle.y)
+    return Waist(middle, diamonds, side_of(laid, trousers, middle))
+
+
+def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool) -> Laid:
+    """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
+    laid = above_back(bodice, trousers, gap, centre_gap)
+    for _ in range(5):
+        over = waist_of(laid, trousers, unsewn=unsewn).side.length - side
+        if abs(over) < 0.02:
+            break
+        gap -= over
+        laid = above_back(bodice, trousers, gap, centre_gap)
+    return laid
