@@ -21,8 +21,10 @@ from pathlib import Path
 from shapely import Polygon
 
 import widehem.core.drafting.methods  # noqa: F401 - registers the methods
-from tests.bodies import skirt_chart, upper_build
+from tests.bodies import UPPER, skirt_chart, upper_build
 from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.chart import Chart
+from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of, draft
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
@@ -78,14 +80,38 @@ def core() -> None:
     line("tiled PDF of a pattern, A4", median_ms(lambda _: sheets_pdf(pattern, PAPERS["a4"]), 10), "ms", anchor)
     whole = median_ms(lambda _: sheets_pdf(mark_up(block, PLANS["cloth"]), PAPERS["a4"]), 10)
     line("tiled PDF, from the block", whole, "ms", anchor, "target 500 ms")
+    every_method(anchor)
     upper(anchor)
+
+
+def every_method(anchor: float) -> None:
+    """Each method alone, on three bodies: drafted and checked."""
+    print("\nevery method, drafted and checked: a typical, a full and a child's body")
+    charts = {
+        build: [upper_build(build, waist=UPPER[build][1]["waist"] + n * 0.1) for n in range(20)]
+        for build in ("typical", "full", "child")
+    }
+    for code, method in METHODS.items():
+        for build, bodies in charts.items():
+            holes = (
+                [armhole_of(draft(METHODS[method.made_for], body).block) for body in bodies]
+                if method.for_armhole
+                else [None] * len(bodies)
+            )
+
+            def one(
+                n: int, bodies: list[Chart] = bodies, holes: list[Armhole | None] = holes, method: Method = method
+            ) -> object:
+                return _checks(draft(method, bodies[n], armhole=holes[n]))
+
+            line(f"{code}, {build}", median_ms(one, 20), "ms", anchor, "target 25 ms")
 
 
 def upper(anchor: float) -> None:
     """Every bodice alone, and with its sleeve: drafted and checked."""
     charts = [upper_build("typical", waist=69 + n * 0.1) for n in range(40)]
     for code, method in METHODS.items():
-        if method.group != "Bodices":
+        if method.group != "Bodices" or not method.has_armhole:
             continue
         alone = median_ms(lambda n, method=method: _checks(draft(method, charts[n])), 20)
         line(f"draft and checks, {code}", alone, "ms", anchor)
@@ -208,6 +234,11 @@ def web() -> None:
                 "/dockets/8/compare",
                 "/dockets/8/walk?at=20",
                 "/wearers/8/schools",
+                "/dockets/13/draft",
+                "/dockets/13/cut",
+                "/dockets/17/draft",
+                "/dockets/19/draft?view=folded",
+                "/dockets/19/cut",
             ):
                 line(
                     f"page {path}, median",

@@ -7,10 +7,22 @@ from fractions import Fraction
 from hypothesis import given
 from hypothesis import strategies as st
 
-from widehem.core.units import TICKS_PER_CM, TICKS_PER_INCH, Display, LengthError, cm_of, parse_length, say, ticks_of
+from widehem.core.units import TICKS_PER_CM, TICKS_PER_INCH, Display, LengthError, cm_of, parse_length, say, ticks_of, with_unit
 
 
 class Parsing(unittest.TestCase):
+    def test_a_unit_is_made_plain_once(self):
+        for text, unit, plain in (
+            ("70", "cm", "70 cm"),
+            ("1000", "cm", "1000 cm"),
+            ("900 cm", "in", "900 cm"),
+            ("5 ft", "cm", "5 ft"),
+            ("-2", "in", "-2 in"),
+        ):
+            self.assertEqual(with_unit(text, unit), plain)
+        with self.assertRaises(LengthError):
+            with_unit("1000", "in")
+
     def test_ways_of_writing_a_length(self):
         inch = 2.54
         for text, unit, cm in (

@@ -149,9 +149,12 @@ def with_unit(text: str, unit: Unit) -> str:
     sign, text = _sign(text)
     if sign < 0:
         return f"-{with_unit(text, unit)}"
-    typed = parse_length(text, unit).typed
-    names_unit = parse_length(text, "cm").ticks == parse_length(text, "in").ticks
-    return typed if names_unit else f"{typed} {unit}"
+    read = parse_length(text, unit)
+    try:
+        names_unit = parse_length(text, "in" if unit == "cm" else "cm").ticks == read.ticks
+    except LengthError:  # too long in the other unit: then it names none
+        names_unit = False
+    return read.typed if names_unit else f"{read.typed} {unit}"
 
 
 @dataclass(frozen=True)

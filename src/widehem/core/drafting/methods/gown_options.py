@@ -24,7 +24,7 @@ LENGTH = Option(
 FLARE = Option(
     "flare", "Flare of each edge, degrees", "number", 12.0, "never less than hip and high hip ask for", 0.0, 30.0, 1.0
 )
-SWEEP = Option("sweep", "Hem sweep wanted", "length", 0.0, "whole round; what the panels lack is set in as gores, 0 takes it as it comes", 0.0, 1200.0, 10.0)  # fmt: skip
+SWEEP = Option("sweep", "Hem sweep wanted", "length", 0.0, "whole round; what the panels lack is set in as gores, 0 takes it as it comes", 0.0, 1000.0, 10.0)  # fmt: skip
 GORES = Option(
     "gores", "Gores", "choice", "sides", "where they are set in when the sweep asks for them",
     choices=(
