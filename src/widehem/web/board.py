@@ -23,7 +23,7 @@ from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, core_chart, open_chart
-from widehem.store.dockets import changed_since, find_docket, keep_settings
+from widehem.store.dockets import armholes_of, changed_since, find_docket, keep_settings
 from widehem.store.ease import all_plans
 from widehem.store.models import ChartRow, Docket
 from widehem.web.board_state import (
@@ -195,6 +195,7 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         "catalogue": CATALOGUE,
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
+        "armholes": _armholes(docket) if method.for_armhole and slip == "settings" else (),
     }
     if made is None:
         words = "not drawn"
@@ -225,6 +226,27 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         next=_next(docket, made, step, to),
     )
     return render_template("draft.html", **context)
+
+
+def _armholes(docket: Docket) -> list[Docket]:
+    """Garments of the same wearer that a sleeve can be set into."""
+    with current_store().read() as session:
+        return armholes_of(session, docket.wearer_id)
+
+
+@pages.post("/dockets/<int:docket_id>/armhole")
+def for_armhole(docket_id: int) -> Any:
+    """Set a sleeve into another garment of the same wearer."""
+    with current_store().write() as session:
+        docket = find_docket(session, docket_id)
+        if docket is None:
+            abort(404)
+        chosen = next(
+            (other for other in armholes_of(session, docket.wearer_id) if str(other.id) == request.form.get("bodice")), None
+        )
+        if chosen is not None:
+            docket.bodice_id = chosen.id
+    return redirect(url_for(".draft", docket_id=docket_id, slip="settings"), 303)
 
 
 def settings_of(plan: EasePlan, method: Method) -> dict[str, str]:

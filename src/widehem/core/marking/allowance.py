@@ -9,7 +9,6 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
-from numpy import array
 from shapely import Polygon, is_valid, polygons, union_all
 from shapely.affinity import affine_transform
 
@@ -58,7 +57,7 @@ def _grown(piece: Piece, amounts: Mapping[str, float]) -> Polygon:
         for (a, b, first), (_, c, second) in zip(chain, [*chain[1:], chain[0]], strict=True)
         if (corner := _corner(a, b, c, first, second, sign)) is not None
     ]
-    parts = [ring, *(polygons(array(strips)) if strips else ()), *corners]
+    parts = [ring, *(polygons(strips) if strips else ()), *corners]
     valid = is_valid(parts)
     return union_all([part if good else part.buffer(0) for part, good in zip(parts, valid, strict=True)], grid_size=1e-6)
 
