@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fontTools.misc.transform import Transform
 
@@ -40,6 +40,7 @@ from widehem.core.units import say
 
 APART = 6.0
 UNDER_BELOW, TOP_ABOVE = 3.0, 4.0
+LOWERED_MOST = 3.0  # cm that the back may begin lower to be as long as the front
 DART_FROM = 1.0  # cm of difference between front and back length from which the side has a dart
 SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
@@ -79,8 +80,18 @@ def draw(sheet: Sheet) -> None:
     """Back, front and side front, step by step."""
     heights, dart = _heights(sheet)
     front = _front(sheet, heights)
-    back, back_side = back_piece(sheet, heights)
-    pieces = _front_pieces(sheet, front, heights, dart, back_side.length)
+    with sheet.step(
+        "Back",
+        "What the front does not hold. The centre goes in by a third of what is to be lost at the waist, then a dart; the rest goes to the side.",
+    ):
+        back, side, sums = back_piece(sheet, heights)
+        short = side.length - _natural_side(front, heights, dart)
+        if short > 0.05:  # the front is never raised, it would cut: the back begins lower
+            heights = replace(heights, back_under=heights.back_under + min(short, LOWERED_MOST))
+            back, side, sums = back_piece(sheet, heights)
+        for name, quantity in sums:
+            sheet.sum(name, quantity)
+    pieces = _front_pieces(sheet, front, heights, dart, side.length)
     right = max(front.bust, front.hip)
     wide = max(point.x for point in back.sketch)
     middle = wide + APART + right - front.line
@@ -262,18 +273,29 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     ]  # fmt: skip
 
 
-def _side(front: Front, heights: Heights, dart: float, pivot: Point, length: float) -> tuple[Point, Transform, Path]:
-    """The front underarm, how its dart is shut, and the side as long as the back: what it is longer the underarm is lowered,
-    what it is shorter is let down at the hem."""
+def _natural_side(front: Front, heights: Heights, dart: float) -> float:
+    """How long the front side comes out by itself, cm."""
+    _, _, side = _side_at(front, heights, dart, Point(front.line + front.clear, heights.bust), 0.0)
+    return cut_at_hem(side, heights.hem - HEM_RISE).length
+
+
+def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered: float) -> tuple[Point, Transform, Path]:
+    """The front underarm, so far lowered, how the dart is shut, and the side running on past the hem."""
     angle, second = _side_dart(front, heights, dart, pivot)
     shut = turn(pivot, angle)
     below = (Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip))
+    armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
+    begins = armpit.moved(shut)
+    onto = second.y - begins.y > 0.5 and angle > 0
+    side = through(begins, second - begins, second, *below) if onto else through(begins, DOWN, *below)
+    return armpit, shut, side
+
+
+def _side(front: Front, heights: Heights, dart: float, pivot: Point, length: float) -> tuple[Point, Transform, Path]:
+    """The front underarm, how its dart is shut, and the side as long as the back: what it is longer the underarm is lowered."""
     lowered = 0.0
-    for _ in range(4):
-        armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
-        begins = armpit.moved(shut)
-        onto = second.y - begins.y > 0.5 and angle > 0
-        side = through(begins, second - begins, second, *below) if onto else through(begins, DOWN, *below)
+    for _ in range(5):
+        armpit, shut, side = _side_at(front, heights, dart, pivot, lowered)
         over = cut_at_hem(side, heights.hem - HEM_RISE).length - length
         if over < 0.01:
             break

@@ -25,35 +25,32 @@ def arc_of(sheet: Sheet, name: str) -> Quantity:
     return sheet.measure(name) / 2 + 1.5
 
 
-def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path]:
-    """The back, and its side."""
+def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[str, Quantity]]]:
+    """The back, its side, and the sums of it."""
     bust, waist, hip = (sheet.measure(code) for code in ("bust", "waist", "hip"))
-    with sheet.step(
-        "Back",
-        "What the front does not hold. The centre goes in by a third of what is to be lost at the waist, then a dart; the rest goes to the side.",
-    ):
-        wide = (bust / 2 - arc_of(sheet, "bust") / 2 + sheet.ease("bust") / 4).called("back at the bust")
-        at_waist = (waist / 2 - arc_of(sheet, "waist") / 2 + sheet.ease("waist") / 4).called("back at the waist")
-        at_hip = (hip / 4 + sheet.ease("hip") / 4).called("back at the hip")
-        part = (heights.waist - heights.back_under) / (heights.hip - heights.back_under)
-        shaped, centre_hip = sheet.choice("back") == "shaped", 0.0
-        for _ in range(8):  # the centre at the hip moves the line from which it is worked out
-            straight = wide.value + (at_hip.value + centre_hip - wide.value) * part
-            lose = straight - at_waist.value
-            centre_in = min(max(lose, 0.0) / 3, CENTRE_BACK_MOST) if shaped else 0.0
-            centre_hip = min(CENTRE_HIP, centre_in / 2)
-        dart = min(max(lose - centre_in, 0.0), BACK_DART_MOST)
-        dart = dart if dart >= BACK_DART_LEAST else 0.0
-        aside = lose - centre_in - dart
-        for figure in (wide, at_waist, at_hip):
-            sheet.sum(figure.name, figure)
+    wide = (bust / 2 - arc_of(sheet, "bust") / 2 + sheet.ease("bust") / 4).called("back at the bust")
+    at_waist = (waist / 2 - arc_of(sheet, "waist") / 2 + sheet.ease("waist") / 4).called("back at the waist")
+    at_hip = (hip / 4 + sheet.ease("hip") / 4).called("back at the hip")
+    part = (heights.waist - heights.back_under) / (heights.hip - heights.back_under)
+    shaped, centre_hip = sheet.choice("back") == "shaped", 0.0
+    for _ in range(8):  # the centre at the hip moves the line from which it is worked out
+        straight = wide.value + (at_hip.value + centre_hip - wide.value) * part
+        lose = straight - at_waist.value
+        centre_in = min(max(lose, 0.0) / 3, CENTRE_BACK_MOST) if shaped else 0.0
+        centre_hip = min(CENTRE_HIP, centre_in / 2)
+    dart = min(max(lose - centre_in, 0.0), BACK_DART_MOST)
+    dart = dart if dart >= BACK_DART_LEAST else 0.0
+    aside = lose - centre_in - dart
+    sums = [(figure.name, figure) for figure in (wide, at_waist, at_hip)]
+    sums += [
+        (name, drawn(value, name))
         for name, value in (
             ("to lose at the waist", lose),
             ("centre back goes in", centre_in),
             ("dart takes", dart),
             ("side takes", aside),
-        ):
-            sheet.sum(name, drawn(value, name))
+        )
+    ]
     under, side_waist, side_hip = Point(wide.value, heights.back_under), Point(straight - aside, heights.waist), Point(at_hip.value + centre_hip, heights.hip)  # fmt: skip
     if side_waist.x < 6:
         raise CannotDraft(
@@ -99,4 +96,4 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path]:
     piece = Piece(
         "back", "Bodice back", edges, levels, "fold" if kind == "fold" else "pair", "centre_back", spans, grain, diamonds
     )
-    return piece, side
+    return piece, side, sums

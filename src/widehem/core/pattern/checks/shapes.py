@@ -181,13 +181,21 @@ def _top_angle(piece: Piece, edge_name: str) -> float:
     return 180 - angle_between(ring[at - 1].parts[-1].arriving, ring[at].parts[0].leaving)
 
 
+def _outer_ends(piece: Piece, hem: Edge) -> list[Point]:
+    """The ends of a hem, but for those at a panel seam: there it bends with the shape of its panels and is as long as its neighbour."""
+    ring = piece.edges
+    at = ring.index(hem)
+    found = ((hem.start, ring[at - 1].name), (hem.end, ring[(at + 1) % len(ring)].name))
+    return [point for point, name in found if name != "panel"]
+
+
 @checker
 def level_hem(block: Block) -> Iterator[Check]:
     """Front, back and sides end at one height, and the hem runs on across the side seams."""
     hems = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.kind == "hem" and edge.name == "hem"]
     if not hems:
         return
-    heights = [point.y for _, edge in hems for point in (edge.start, edge.end)]
+    heights = [point.y for piece, edge in hems for point in _outer_ends(piece, edge)]
     off = abs(max(heights) - min(heights) - block.hem_rise)
     bend = 0.0
     for seam in block.seams:
