@@ -92,8 +92,8 @@ def square(block: Block) -> Mended:
             continue
         ring = list(piece.edges)
         at = next(i for i, edge in enumerate(ring) if edge.name == piece.centre)
-        down = (ring[at].end - ring[at].start).unit()
-        for index, at_end in (((at - 1) % len(ring), True), ((at + 1) % len(ring), False)):
+        ways = ring[at].parts[0].leaving, ring[at].parts[-1].arriving
+        for index, at_end, down in (((at - 1) % len(ring), True, ways[0]), ((at + 1) % len(ring), False, ways[1])):
             edge = ring[index]
             if edge.pointed:
                 continue

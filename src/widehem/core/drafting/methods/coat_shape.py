@@ -12,7 +12,7 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.points import Point, angle_between, turn
 from widehem.core.units import say
 
 BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5
@@ -130,7 +130,9 @@ def seam_forward(front: Half, back: Half) -> tuple[Half, Half]:
     lifted = back.way.moved(turn(Point(0.0, 0.0), -angle))
     tip = back.snp + lifted * (front.snp.to(new) + BACK_EASED)
     before = Half("front", front.top, front.snp, new, front.chest, front.under, front_neck(front.top, front.snp, new_way), rest)
-    hole = Path((Line(tip, back.tip),)) + back.hole
+    bend = angle_between(front.snp - new, rest.leaving)
+    leaving = (back.snp - tip).moved(turn(Point(0.0, 0.0), -math.radians(180 - bend)))  # so that the joined armhole runs on
+    hole = Path((curve_between(tip, leaving, back.tip, back.hole.leaving),)) + back.hole
     return before, Half("back", back.top, back.snp, tip, back.chest, back.under, back_neck(back.top, back.snp, lifted), hole)
 
 
