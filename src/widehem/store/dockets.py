@@ -37,19 +37,22 @@ def dockets_of(session: Session, wearer_id: int) -> list[Docket]:
     return list(session.scalars(select(Docket).where(Docket.wearer_id == wearer_id).order_by(Docket.id)))
 
 
-def bodice_for(session: Session, wearer_id: int, sleeve: Method | None = None) -> Docket | None:
-    """What a new sleeve of a wearer is drawn for: the newest docket of what it is made for, else the newest with an armhole
-    that no other sleeve is made for, else the newest with any."""
-    found = armholes_of(session, wearer_id)
-    own = {method.made_for for method in METHODS.values() if method.for_armhole and method.made_for not in USUAL_BODICES}
-    wanted = sleeve.made_for if sleeve is not None else ""
-    return next(
-        (docket for fits in (lambda code: code == wanted, lambda code: code not in own, lambda code: True) for docket in found if fits(docket.method)),
-        None,
-    )  # fmt: skip
-
-
 USUAL_BODICES = ("bodice.measured",)  # what sleeves are made for that go into any armhole
+
+
+def bodice_for(session: Session, wearer_id: int, sleeve: Method | None = None) -> Docket | None:
+    """What a new sleeve of a wearer is drawn for: the newest of what it alone is made for, else the newest bodice, else the
+    newest that no other sleeve is made for, else any."""
+    found = armholes_of(session, wearer_id)
+    own = {method.made_for for method in METHODS.values() if method.for_armhole} - set(USUAL_BODICES)
+    wanted = sleeve.made_for if sleeve is not None and sleeve.made_for in own else ""
+    ranks = (
+        lambda code: code == wanted,
+        lambda code: METHODS[code].group == "Bodices",
+        lambda code: code not in own,
+        lambda code: True,
+    )
+    return next((docket for fits in ranks for docket in found if fits(docket.method)), None)
 
 
 def armholes_of(session: Session, wearer_id: int) -> list[Docket]:
