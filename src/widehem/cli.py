@@ -153,8 +153,9 @@ def _methods(arguments: argparse.Namespace) -> int:
         )
         for kind, settings in (("option", method.options), ("ease", method.ease)):
             for option in settings:
-                ways = "|".join(choice.code for choice in option.choices) or f"{option.low:g} to {option.high:g} cm"
-                default = option.default if option.default is not None else "from " + ", ".join(option.uses)
+                unit = " cm" if option.kind == "length" else ""
+                ways = "|".join(choice.code for choice in option.choices) or f"{option.low:g} to {option.high:g}{unit}"
+                default = option.default if option.default is not None else "from " + ", ".join((*option.uses, *option.after))
                 print(f"  {kind:7} {option.code} = {default}  ({ways}): {option.why}")
     return FINE
 

@@ -78,6 +78,31 @@ class Cli(unittest.TestCase):
             self.assertEqual(status, 2, wrong)
             self.assertTrue(words.strip())
 
+    def test_whole_garments_with_their_sleeves(self):
+        values = {code: round(value, 1) for code, value in upper_build().values.items()}
+        chart = self.write({"unit": "cm", "measures": values}, "whole.json")
+        pieces = {
+            "trousers.frame": 2, "trousers.crease": 2, "bodice.contour": 3, "top.jersey": 2, "gown.seam_shaped": 2, "coat.straight": 5, "suit.one_piece": 2,
+        }  # fmt: skip
+        for method, count in pieces.items():
+            status, out, _ = self.run_cli("draft", method, "--chart", chart)
+            self.assertEqual((status, len(json.loads(out)["pieces"])), (0, count), method)
+        status, out, _ = self.run_cli("draft", "gown.seam_shaped", "--chart", chart, "--set", "sweep=420 cm")
+        self.assertEqual([piece["name"] for piece in json.loads(out)["pieces"]], ["back", "front", "gore"])
+        for sleeve, top in (
+            ("sleeve.pivot", "top.jersey"),
+            ("sleeve.s_head", "gown.seam_shaped"),
+            ("sleeve.guide_box", "coat.straight"),
+        ):
+            status, out, _ = self.run_cli("draft", sleeve, "--chart", chart, "--bodice", top)
+            self.assertEqual((status, json.loads(out)["pieces"][0]["name"]), (0, "sleeve"))
+        status, _, words = self.run_cli("draft", "sleeve.guide_box", "--chart", chart, "--bodice", "bodice.contour")
+        self.assertEqual(status, 2)
+        self.assertIn("has no armhole", words)
+        path = self.folder / "top.svg"
+        self.assertEqual(self.run_cli("draft", "top.jersey", "--chart", chart, "--format", "svg", "--out", str(path))[0], 0)
+        self.assertIn("0.6", path.read_text(), "overlocked")
+
     def test_a_chart_in_inches_with_fractions(self):
         chart = self.write({"unit": "in", "measures": {"waist": 27, "hip": "38 1/2", "waist_hip": "8¼", "waist_knee": "60 cm"}})
         status, out, _ = self.run_cli(

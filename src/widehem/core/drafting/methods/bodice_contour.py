@@ -51,7 +51,7 @@ OPTIONS = (
     Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 15.0, 0.5),
     Option("neckline", "Neckline", "choice", "straight", "of the front", choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "4.5 lower at the centre"))),
     Option("back_top", "Back top below the underarm", "length", 2.0, "how low the back lies at its centre", 0.0, 12.0, 0.5),
-    Option("length", "Length below the waist", "length", None, "at the centre; to the hip unless another is set", 3.0, 40.0, 0.5, worked=lambda on: on["waist_hip"] * 1.0, uses=("waist_hip",)),
+    Option("length", "Length below the waist", "length", None, "at the centre; to the hip unless another is set", 3.0, 40.0, 0.5, worked=lambda on: on["waist_hip"], uses=("waist_hip",)),
     Option("back", "Back", "choice", "shaped", "how much the centre back goes in", choices=(Choice("shaped", "Hollow", "a third of what is to be lost, at most 2.5"), Choice("flat", "Flat", "straight down"))),
     Option("opening_at", "Opening", "choice", "centre_back", "along its whole length", choices=(Choice("centre_back", "Centre back", "laced, hooked or with a zip"), Choice("centre_front", "Centre front", "with a busk or hooks"))),
 )  # fmt: skip

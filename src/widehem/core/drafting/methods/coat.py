@@ -60,6 +60,9 @@ def draw(sheet: Sheet) -> None:
                     at.over,
                 )
             )
+        sheet.sum("neck width", sheet.length("neck_width"))
+        for half in (back, front):
+            sheet.sum(f"{half.name} armhole stands in to", drawn(half.chest.x, f"{half.name} armhole stands in to"))
         sheet.sum("front falls", drawn(front.tip.y - front.snp.y, "front falls"))
         sheet.sum("armhole", drawn(front.hole.length + back.hole.length, "armhole, front and back"))
     room = at.hem - at.waist > LONG_ENOUGH

@@ -31,7 +31,7 @@ NECK = Option(
 )  # fmt: skip
 LENGTH = Option(
     "length", "Length below the waist", "length", None, "to the knee unless another is set", 20.0, 125.0, 1.0,
-    worked=lambda on: on["waist_knee"] * 1.0, uses=("waist_knee",),
+    worked=lambda on: on["waist_knee"], uses=("waist_knee",),
 )  # fmt: skip
 DEPTH = Option("below", "Armhole below the arm", "length", 2.5, "a higher armhole lets the arm move", 2.0, 4.0, 0.25)
 FRONT_DART = Option(
