@@ -10,10 +10,10 @@ from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.drafting.compare import ALIGN, Row, compare_drafts, laid_over
-from widehem.core.drafting.method import METHODS, Draft
+from widehem.core.drafting.method import METHODS, WHOLE, Draft
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.drafting.sensitivity import what_moves
+from widehem.core.drafting.sensitivity import Touch
 from widehem.core.output.svg_compare import compare_svg
 from widehem.store.charts import charts_of, core_chart
 from widehem.store.dockets import dockets_of, find_docket
@@ -127,7 +127,7 @@ def _choices(work: Work, made: Draft | None) -> dict[str, dict[str, str]]:
     schools = {
         f"method:{other.code}": other.name
         for other in METHODS.values()
-        if other.group == method.group and other.code != method.code
+        if other.group == method.group != WHOLE and other.code != method.code
     }
     if work.docket.options or work.docket.ease:
         schools["defaults"] = "The same with nothing set"
@@ -200,8 +200,6 @@ def _touchy(work: Work) -> list[tuple[str, list[Any]]]:
         options, ease = values(work.method, kept, OPTION), values(work.method, kept, EASE)
     except OptionError:
         return []
-    found = []
-    for code in work.method.uses(work.docket.options):
-        moves = what_moves(work.method, work.chart, code, options, ease, work.armhole)
-        found.append((code, list(moves)))
+    touch = Touch(work.method, work.chart, options, ease, work.armhole)
+    found = [(code, list(touch.moves(code))) for code in work.method.uses(work.docket.options)]
     return sorted(found, key=lambda entry: -sum(abs(move.by) for move in entry[1]))

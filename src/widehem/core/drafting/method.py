@@ -97,7 +97,8 @@ class Method:
 
 
 METHODS: dict[str, Method] = {}
-PARTS = ("Bodices", "Sleeves", "Skirts", "Trousers", "Whole garments")  # groups, in the order of the body
+WHOLE = "Whole garments"  # no schools of one thing, as the other groups are
+PARTS = ("Bodices", "Sleeves", "Skirts", "Trousers", WHOLE)  # groups, in the order of the body
 
 
 def by_part(methods: Iterable[Method]) -> dict[str, list[Method]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import partial
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
@@ -34,6 +35,41 @@ def filled_in(chart: Chart) -> Chart:
     return replace(chart, readings={**guesses, **chart.readings})
 
 
+class Touch:
+    """A draft of which it can be asked what moves it; where nothing was read it rests on estimates."""
+
+    def __init__(
+        self,
+        method: Method,
+        chart: Chart,
+        options: Mapping[str, Value] | None = None,
+        ease: Mapping[str, Value] | None = None,
+        armhole: Armhole | None = None,
+    ) -> None:
+        self._whole = filled_in(chart)
+        self._draw = partial(draft, method, options=options, ease=ease, armhole=armhole)
+        try:
+            self._before = _lengths(self._draw(self._whole))
+        except (CannotDraft, OptionError):
+            self._before = {}
+
+    def moves(self, code: str) -> tuple[Move, ...]:
+        """Edges that change when this measure is a centimetre more, the most first; nothing when it cannot be drafted."""
+        value = self._whole.get(code)
+        if value is None or code not in CATALOGUE or not self._before:
+            return ()
+        try:
+            after = _lengths(self._draw(self._whole.with_value(code, Length(ticks_of(value + STEP), "", "cm"))))
+        except (CannotDraft, OptionError):
+            return ()
+        found = [
+            Move(piece, edge, after[piece, edge] - length)
+            for (piece, edge), length in self._before.items()
+            if (piece, edge) in after
+        ]
+        return tuple(sorted((m for m in found if abs(m.by) >= WORTH_TELLING), key=lambda m: -abs(m.by)))
+
+
 def what_moves(
     method: Method,
     chart: Chart,
@@ -42,20 +78,8 @@ def what_moves(
     ease: Mapping[str, Value] | None = None,
     armhole: Armhole | None = None,
 ) -> tuple[Move, ...]:
-    """Edges that change when this measure is a centimetre more, the most first; nothing when it cannot be drafted."""
-    whole = filled_in(chart)
-    value = whole.get(code)
-    if value is None or code not in CATALOGUE:
-        return ()
-    more = whole.with_value(code, Length(ticks_of(value + STEP), "", "cm"))
-    try:
-        before, after = (_lengths(draft(method, body, options, ease, armhole)) for body in (whole, more))
-    except (CannotDraft, OptionError):
-        return ()
-    moves = [
-        Move(piece, edge, after[piece, edge] - length) for (piece, edge), length in before.items() if (piece, edge) in after
-    ]
-    return tuple(sorted((m for m in moves if abs(m.by) >= WORTH_TELLING), key=lambda m: -abs(m.by)))
+    """What one measure moves; see Touch."""
+    return Touch(method, chart, options, ease, armhole).moves(code)
 
 
 def _lengths(made: Draft) -> dict[tuple[str, str], float]:
@@ -65,5 +89,6 @@ def _lengths(made: Draft) -> dict[tuple[str, str], float]:
 def next_to_read(method: Method, chart: Chart, options: Mapping[str, Value] | None = None) -> tuple[str, ...]:
     """The missing measures of a method, those that move the draft most first."""
     missing = method.missing(chart, options)
-    weight = {code: sum(abs(move.by) for move in what_moves(method, chart, code, options)) for code in missing}
+    touch = Touch(method, chart, options)
+    weight = {code: sum(abs(move.by) for move in touch.moves(code)) for code in missing}
     return tuple(sorted(missing, key=lambda code: -weight[code]))
