@@ -157,11 +157,13 @@ def _word(kind: str) -> str:
 def _notions(block: Block, show: Display) -> tuple[str, ...]:
     """What else is needed besides cloth."""
     found = []
-    waist = next((block.girth(level) for level in block.levels if level.edge == "waist"), None)
+    sewn = [edge for piece in block.pieces for edge in piece.edges if edge.name == "waist" and edge.kind == "seam"]
+    waist = next((block.girth(level) for level in block.levels if level.edge == "waist" and sewn), None)
     if waist is not None:
         found.append(f"Stay tape for the waist, {show.full(waist + TURNED_IN)}, with {show.full(TURNED_IN)} to turn in")
-    if block.opening is not None and block.opening.length > 0 and block.opening.at != "none":
+    laced = any(level.gap for level in block.levels)
+    if block.opening is not None and block.opening.length > 0 and block.opening.at != "none" and not laced:
         where = OPENING_WORDS[block.opening.at]
         found.append(f"Zip, {show.full(block.opening.length)}, {where}")
         found.append("One hook and eye above the zip")
-    return tuple(found)
+    return (*found, *(notion.text(show) for notion in block.notions))

@@ -23,6 +23,7 @@ LETTER_PX = 7.4  # pixels a letter of a note is wide
 USUAL_PX = (588, 570)
 HIGH_PART = 0.4  # of a piece that lies above its bust line, and its name with it
 NAME_ROOM = 70  # pixels a piece needs for its name in large letters
+CLOSER = 1.1  # times as large a view of a part must show it
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
 
 
@@ -54,8 +55,9 @@ def frames(draft: Draft) -> dict[str, Frame]:
             found[FOLDED] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, (y1 - y0) * 0.6)
     for name, level in UPPER_PART:
         depth = max((piece.levels.get(level, top) for piece in draft.block.pieces), default=top)
-        if depth > top + 1:
-            found[name] = Frame(left - 4, top - 2.8, right - left + 8, depth - top + 4.8)
+        near = Frame(left - 4, top - 2.8, right - left + 8, depth - top + 4.8)
+        if depth > top + 1 and _scale(near) > CLOSER * _scale(found["whole"]):
+            found[name] = near
             break
     return found
 
@@ -67,13 +69,19 @@ _VIEW_NAMES = {"whole": "Whole", FOLDED: "Lapel folded", "waist": "Waist to hip"
 
 def view_names(draft: Draft) -> dict[str, str]:
     """The views of this draft by code, as they are called."""
-    return {code: _VIEW_NAMES.get(code) or code.replace("_", " ").capitalize() for code in frames(draft)}
+    whole = any("bust" in piece.levels for piece in draft.block.pieces)
+    names = {**_VIEW_NAMES, "waist": "Above the hip"} if whole else _VIEW_NAMES
+    return {code: names.get(code) or code.replace("_", " ").capitalize() for code in frames(draft)}
+
+
+def _scale(frame: Frame) -> float:
+    """Pixels to a centimetre of a view on a usual screen."""
+    return min(USUAL_PX[0] / frame.width, USUAL_PX[1] / frame.height)
 
 
 def usual_scale(draft: Draft) -> float:
     """Pixels to a centimetre when the whole draft is seen on a usual screen; decides which words have room."""
-    whole = frames(draft)["whole"]
-    return min(USUAL_PX[0] / whole.width, USUAL_PX[1] / whole.height)
+    return _scale(frames(draft)["whole"])
 
 
 def lens_frame(draft: Draft, step: int) -> Frame | None:

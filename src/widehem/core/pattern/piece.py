@@ -15,6 +15,7 @@ from fontTools.pens.areaPen import AreaPen
 from widehem.core.geometry.paths import Path, Place
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
+from widehem.core.units import Saying
 
 EdgeKind = Literal["seam", "fold", "hem", "opening"]
 Side = Literal["centre_back", "centre_front", "side", "none"]
@@ -399,7 +400,8 @@ class Block:
     sleeve cap should be. hand: what must pass the hem of a sleeve. fork: of trousers. wear: the cloth, and what is worn underneath.
     front_over: how much longer the front armhole may be, where that is the school's own; room: how much both together may be
     over the armscye. head: what must pass the neck. reach: how long the opening must be, from the neck, to get in. seat: what a
-    closed suit has in the length to sit and reach. clears: how far the hem ends above the floor. hem_rise: how much it rises to the sides on purpose.
+    closed suit has in the length to sit and reach. clears: how far the hem ends above the floor. hem_rise: how much it rises to the sides on purpose. notions: what
+    is needed besides cloth, of its own kind.
     """
 
     pieces: tuple[Piece, ...]
@@ -423,6 +425,7 @@ class Block:
     seat: float | None = None
     clears: float | None = None
     hem_rise: float = 0.0
+    notions: tuple[Saying, ...] = ()
 
     def piece(self, name: str) -> Piece:
         for piece in self.pieces:

@@ -35,7 +35,7 @@ from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.piece import OPENING_WORDS, Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
 from widehem.core.units import say
 
 APART = 6.0
@@ -344,6 +344,7 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
     along = front.edge("panel").length
     above = aside.edge("panel").parts[0]
     at_bust = sum(segment.length for segment in above.segments[: _to_bust(above, heights)])
+    opened = sheet.choice("opening_at")
     sheet.block = Block(
         tuple(laid),
         (
@@ -353,6 +354,10 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
         tuple(levels),
         pitch=(PitchNotch("front", "panel", along - at_bust, "bust point", 1), PitchNotch("side_front", "panel", at_bust, "bust point", 1)),
         hem_rise=HEM_RISE,
+        notions=(
+            say(f"Lacing, hooks or an open zip for the {OPENING_WORDS[opened]}, {{0u}}", max(e.length for p in laid for e in p.edges if e.name == opened)),
+            say("Bones along the panel and side seams and beside the opening, their tips capped"),
+        ),
     )  # fmt: skip
     sheet.note(
         say(

@@ -336,6 +336,7 @@ def _block(sheet: Sheet, pieces: list[Piece], at: Frame) -> Block:
     return Block(
         tuple(pieces), tuple(seams), tuple(levels), armhole=(EdgeName("front", "armhole"), EdgeName("back", "armhole")),
         neck=sheet.measure("neck").value, armscye=sheet.chart.get("armscye"), pitch=tuple(pitch), room=ROOM, front_over=FRONT_OVER, hem_rise=rise,
+        notions=(say(f"{len(shown['front'].holes)} buttons"), say("Wadding for two shoulder pads")),
     )  # fmt: skip
 
 

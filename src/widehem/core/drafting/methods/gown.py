@@ -30,7 +30,7 @@ ROOM = (3.0, 8.0)
 MOVE_MOST = 4.0
 FRONT_OVER = 6.0
 ASIDE_BUST, ASIDE_WAIST = 1.0, 0.5
-HOLE_IN, HOLE_APART, HOLE_FIRST = 1.2, 2.0, 1.5
+HOLE_IN, HOLE_APART, HOLE_FIRST, LACE_ENDS = 1.2, 2.0, 1.5, 60.0
 TITLES = {"side": "side seam", "side_gore": "side, for the gore"}
 
 
@@ -360,6 +360,9 @@ def _block(
         )
         reach = neck_to_waist + levels.hip / 2
     floor = sheet.chart.get("waist_floor")
+    holes = max(len(by[name].holes) for name in ("back", "front"))
+    across = math.hypot(gap + 2 * HOLE_IN, HOLE_APART / 2)
+    lace = (say(f"A lace for {holes} holes on each side, about {{0u}}", 2 * holes * across + LACE_ENDS),) if holes else ()
     pitch = tuple(
         PitchNotch(name, "armhole", by[name].edge("armhole").length / 3, "pitch", 2 if name == "back" else 1)
         for name in ("back", "front")
@@ -369,6 +372,7 @@ def _block(
         armhole=(EdgeName("front", "armhole"), EdgeName("back", "armhole")),
         neck=sheet.measure("neck").value, armscye=sheet.chart.get("armscye"), pitch=pitch,
         front_over=FRONT_OVER, room=ROOM, reach=reach, clears=None if floor is None else floor - levels.length,
+        notions=lace,
     )  # fmt: skip
 
 

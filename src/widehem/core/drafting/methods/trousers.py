@@ -43,6 +43,7 @@ BELOW_FORK = 5.0  # cm: where the thigh is held against the body
 THIGH_LEAST, KNEE_LEAST, HIP_LEAST, WAIST_LEAST = 4.0, 6.0, 3.0, 1.5
 SECOND_NOTCH = 1.0
 ELASTIC = Shares()
+ELASTIC_LESS = 5.0  # cm that an elastic is shorter than the waist
 TITLES = {"side": "side seam", "crotch": "crotch seam"}
 LETTERS = {"back": "LMN", "front": "PQR"}
 
@@ -368,6 +369,7 @@ def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: f
         Opening("none" if elastic else "side" if at == "side" else "centre_front" if at == "centre_front" else "none", length),
         ("hip", hip),
         pitch=tuple(notches),
+        notions=(say("Elastic for the waist, about {0u}", waist - ELASTIC_LESS),) if elastic else (),
         fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], 0.0 if _short(sheet) else (ankle or 0.0) * FOOT),
     )  # fmt: skip
 
