@@ -113,6 +113,12 @@ class Agreeing(unittest.TestCase):
         self.assertEqual(verdicts(trousers())["foot.passes"], "true")
         self.assertEqual(verdicts(trousers(options={"hem_girth": 24.0}))["foot.passes"], "look")
 
+    def test_a_bent_knee_has_room_or_it_is_said(self):
+        self.assertEqual(verdicts(trousers())["stride.knee"], "true", "8 over a knee of 36")
+        self.assertEqual(verdicts(trousers(options={"knee_girth": 41.0}))["stride.knee"], "look")
+        self.assertEqual(verdicts(trousers(options={"knee_girth": 35.0}))["stride.knee"], "not")
+        self.assertNotIn("stride.knee", verdicts(trousers(options={"leg": "wide"})))
+
 
 class AnyBody(unittest.TestCase):
     @settings(max_examples=60, deadline=None)

@@ -368,7 +368,8 @@ class PitchNotch:
 class Fork:
     """What trousers must do between the legs, cm. least, most: length of the whole crotch seam; read: whether that was measured.
 
-    front, back: how far the middle between side and fork lies from the crease, towards the fork. foot: what must pass a hem.
+    front, back: how far the middle between side and fork lies from the crease, towards the fork. foot: what must pass a hem. knee: girth of
+    the knee, where it was read.
     """
 
     least: float
@@ -377,6 +378,7 @@ class Fork:
     front: float
     back: float
     foot: float
+    knee: float | None = None
 
 
 @dataclass(frozen=True)

@@ -326,6 +326,8 @@ def _block(sheet: Sheet, pieces: list[Piece], at: Frame) -> Block:
         PitchNotch(name, "armhole", shown[name].edge("armhole").length / 3, "pitch", 2 if name == "back" else 1)
         for name in ("back", "front")
     ]
+    for piece, edge in (("front", "hem"), ("facing", "facing_hem")):
+        pitch.append(PitchNotch(piece, edge, sheet.length("overlap").value, "centre front"))
     neck_behind = shown["back"].edge("neck").length
     pitch.append(PitchNotch("collar", "collar_neck", neck_behind, "shoulder seam"))
     rise = (

@@ -319,6 +319,11 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
                 HOLE_APART, HOLE_FIRST, HOLE_APART / 2,
             )
         )  # fmt: skip
+    less = pieces[1].edge("shoulder").length - pieces[0].edge("shoulder").length
+    if less > 0.1:
+        sheet.note(
+            say("The back strap is {0u} narrower, at its neck end, so that it does not slip: ease the front onto it.", less)
+        )
     sheet.note(say("Plan two to four toiles: all the shaping is in the seams, and each of them moves the others."))
 
 

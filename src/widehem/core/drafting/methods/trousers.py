@@ -370,11 +370,16 @@ def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: f
         ("hip", hip),
         pitch=tuple(notches),
         notions=(say("Elastic for the waist, about {0u}", waist - ELASTIC_LESS),) if elastic else (),
-        fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], 0.0 if _short(sheet) else (ankle or 0.0) * FOOT),
+        fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], 0.0 if _short(sheet) else (ankle or 0.0) * FOOT, sheet.chart.get("knee")),
     )  # fmt: skip
 
 
 MENDS = {
+    "stride.knee": (Mend("Take a wide leg", "leg", "wide"),),
+    "foot.passes": (
+        Mend("A straight leg, the hem as wide as the knee", "leg", "straight"),
+        Mend("Take a wide leg", "leg", "wide"),
+    ),
     "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
     "opening": (Mend("Open the left side", "opening_at", "side"),),
     "darts.intake": (Mend("Two waist darts in each piece", "waist_darts", "two"),),

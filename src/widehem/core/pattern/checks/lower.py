@@ -12,6 +12,7 @@ from widehem.core.units import say
 CROTCH_TRUE, CROTCH_LOOK = 0.1, 1.5  # cm outside the wanted range
 FRONT_BALANCE, BACK_BALANCE = 0.8, 4.0
 NOTCH_TRUE = 0.4
+BENT_KNEE = 6.0  # cm
 
 
 @checker
@@ -99,6 +100,29 @@ def square_rise(block: Block) -> Iterator[Check]:
     yield Check(
         "rise.square", "shapes", "Waist at the centre seam", verdict, "angle", worst, CORNER_TRUE, say("front and back"), tail,
         tuple(f"{piece.name}.waist" for piece in block.pieces), "off",
+    )  # fmt: skip
+
+
+@checker
+def knees(block: Block) -> Iterator[Check]:
+    """A bent knee has room: to stride, to climb, to sit."""
+    if block.fork is None or block.fork.knee is None:
+        return
+    girths = [piece.width_at(piece.levels["knee"]) for piece in block.pieces if "knee" in piece.levels]
+    if not girths:
+        return
+    girth = sum(girths)
+    spare = girth - block.fork.knee - BENT_KNEE
+    verdict = verdict_on(-spare, 0.0, BENT_KNEE)
+    words = say("{0} on knee {1}", girth, block.fork.knee)
+    tail = (
+        say("A bent knee has room.")
+        if verdict == "true"
+        else say("A bent knee wants {0u} more than a straight one: give more knee girth, or a wide leg.", BENT_KNEE)
+    )
+    yield Check(
+        "stride.knee", "movement", "Stride and climb", verdict, "signed", spare, 0.0, words, words.stopped + tail,
+        ("@knee",), "spare",
     )  # fmt: skip
 
 
