@@ -73,7 +73,10 @@ def draw(sheet: Sheet) -> None:
             )
         )
     overlap, double = sheet.length("overlap").value, sheet.choice("breast") == "double"
-    with sheet.step("Overlap and lapel", "The lapel begins to turn at the first button; the roll line runs to the point 2 beyond the side neck point, and what lies outside it is the lapel."):  # fmt: skip
+    with sheet.step(
+        "Overlap and lapel",
+        say("The lapel begins to turn at the first button; the roll line runs to the point {0u} beyond the side neck point, and what lies outside it is the lapel.", lapels.ROLL_BEYOND),
+    ):  # fmt: skip
         turns = at.waist - sheet.length("break_above").value
         if not front.top.y + 6 < turns < at.hem - 6:
             raise CannotDraft(

@@ -126,7 +126,8 @@ def _half(sheet: Sheet, depth: Quantity, blade: Quantity, shoulder: Quantity, wa
     across = (sheet.measure("across_back") / 2 + sheet.ease("across_back") / 2).called("half across back")
     quarter = (sheet.measure("bust") / 4 + sheet.ease("bust") / 4).called("quarter of the bust")
     with sheet.step(
-        "Neck, shoulder and blade", "The shoulder tip lies 1.5 beyond the plumb line of the back, on the shoulder level."
+        "Neck, shoulder and blade",
+        say("The shoulder tip lies {0u} beyond the plumb line of the back, on the shoulder level.", TIP_BEYOND),
     ):
         snp, tip = Point(neck.value, -NECK_RISE), Point(across.value + TIP_BEYOND, shoulder.value)
         if snp.x > tip.x - LEAST_SHOULDER:
