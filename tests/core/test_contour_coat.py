@@ -10,7 +10,7 @@ from tests.bodies import upper_bodies, upper_build
 from tests.core.test_bodice import sums, verdicts
 from widehem.core.drafting.cautions import cautions
 from widehem.core.drafting.method import METHODS, armhole_of, draft
-from widehem.core.drafting.methods.contour_shape import above_intake, shared, under_intake
+from widehem.core.drafting.methods.bodice_contour_shape import above_intake, shared, under_intake
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.points import angle_between, mirror_in
 from widehem.core.marking.made import mark_up

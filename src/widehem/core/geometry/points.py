@@ -57,6 +57,12 @@ class Point(NamedTuple):
         return Point(*by.transformPoint(self))
 
 
+def square_to(way: Point, towards: Point) -> Point:
+    """Square to a direction, on the side of `towards`."""
+    out = way.square()
+    return out if out.dot(towards) > 0 else -out
+
+
 def angle_between(a: Point, b: Point) -> float:
     """The angle between two directions in degrees, 0 to 180."""
     return math.degrees(abs(math.atan2(a.cross(b), a.dot(b))))

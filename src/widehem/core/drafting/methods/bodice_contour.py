@@ -9,8 +9,8 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.finished import show_edges, show_inside
 from widehem.core.drafting.method import Method, Need, register
-from widehem.core.drafting.methods.contour_back import arc_of, back_piece
-from widehem.core.drafting.methods.contour_shape import (
+from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece
+from widehem.core.drafting.methods.bodice_contour_shape import (
     CLEAR,
     HEM_RISE,
     LEFT_AT_HIP,

@@ -5,14 +5,13 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.methods.contour_shape import square_to
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, angle_between, turn
+from widehem.core.geometry.points import Point, angle_between, square_to, turn
 from widehem.core.units import say
 
 BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5

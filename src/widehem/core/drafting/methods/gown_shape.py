@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, square_to
 
 ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
 COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again
@@ -71,9 +71,7 @@ def shaped_edge(at: Stations, levels: Levels, top: Point) -> Path:
 def level_hem(centre: Path, side: Path, length: float) -> Path:
     """From the centre edge to the side edge, square to both, in the middle as long below the waist as they are."""
     a, b = centre.end, side.end
-    out, into = -centre.arriving.square(), side.arriving.square()
-    out = out if out.dot(b - a) > 0 else -out
-    into = into if into.dot(b - a) > 0 else -into
+    out, into = square_to(centre.arriving, b - a), square_to(side.arriving, b - a)
     middle = Point((a.x + b.x) / 2, length)
     return Path((curve_between(a, out, middle, Point(1.0, 0.0)), curve_between(middle, Point(1.0, 0.0), b, into)))
 

@@ -10,7 +10,7 @@ from itertools import pairwise
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, square_to
 
 # the difference bust - under bust, and what the front loses under the bust on each half, cm
 INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0, 8.9))
@@ -106,12 +106,6 @@ def longer_at_start(path: Path, by: float) -> Path:
 def rise(share: float, most: float) -> float:
     """How much higher than at the centre the hem lies, this share of the way to the side, cm."""
     return most * (1 - math.cos(math.pi * min(max(share, 0.0), 1.0))) / 2
-
-
-def square_to(way: Point, towards: Point) -> Point:
-    """Square to a direction, on the side of `towards`."""
-    out = way.square()
-    return out if out.dot(towards) > 0 else -out
 
 
 def between(a: Point, way_a: Point, b: Point, way_b: Point) -> Path:

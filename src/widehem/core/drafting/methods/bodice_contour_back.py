@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from widehem.core.drafting.methods.contour_shape import HEM_RISE, Heights, between, cut_at_hem, through
+from widehem.core.drafting.methods.bodice_contour_shape import HEM_RISE, Heights, between, cut_at_hem, through
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
