@@ -69,10 +69,12 @@ def shaped_edge(at: Stations, levels: Levels, top: Point) -> Path:
 
 
 def level_hem(centre: Path, side: Path, length: float) -> Path:
-    """From the centre edge to the side edge, square to both, in the middle as long below the waist as they are."""
+    """From the centre edge to the side edge, square to both, in the middle as long below the waist as they are; on a short
+    skirt a little longer there, or it would wave."""
     a, b = centre.end, side.end
     out, into = square_to(centre.arriving, b - a), square_to(side.arriving, b - a)
-    middle = Point((a.x + b.x) / 2, length)
+    way = side.arriving
+    middle = Point((a.x + b.x) / 2, max(length, b.y + (b.x - a.x) / 2 * abs(way.x / way.y) / 3))
     return Path((curve_between(a, out, middle, Point(1.0, 0.0)), curve_between(middle, Point(1.0, 0.0), b, into)))
 
 
