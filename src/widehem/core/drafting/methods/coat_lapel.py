@@ -18,7 +18,7 @@ ROLL_BEYOND = 2.0
 SINGLE_OUT, SINGLE_DOWN, PEAK_UP, PEAK_OUT = 4.0, 1.0, 3.0, 1.0
 FACING_IN, FACING_SHOULDER, FACING_PAST = 7.0, 5.0, 4.0
 COLLAR_HIGH, COLLAR_IN = 7.0, 2.0
-PAD_IN, PAD_DOWN = 10.0, 10.0
+PAD_IN, PAD_DOWN, PAD_PART = 10.0, 10.0, 0.85  # never more of the shoulder than that part
 BUTTON_APART, BUTTON_IN, LAST_BUTTON = 11.0, 4.0, 20.0
 
 
@@ -99,7 +99,8 @@ def pad_of(front: Half, back: Half) -> Piece:
         onto = Transform(1, 0, 0, flip, 0, 0).transform(turn(Point(0.0, 0.0), -level)).translate(-half.tip.x, -half.tip.y)
         parts.append(upper.moved(onto))
     outer = parts[0].reverse() + parts[1]
-    inside = Point(-PAD_IN, 0.0)
+    reach = min(PAD_IN, PAD_PART * front.snp.to(front.tip))
+    inside = Point(-reach, 0.0)
     first = curve_between(
         outer.end, Point(-1.0, 0.25), inside, Point(0.0, -1.0), outer.end.to(inside) * 0.45, outer.end.to(inside) * 0.45
     )
@@ -107,7 +108,7 @@ def pad_of(front: Half, back: Half) -> Piece:
         inside, Point(0.0, -1.0), outer.start, Point(1.0, 0.25), outer.start.to(inside) * 0.45, outer.start.to(inside) * 0.45
     )
     edges = Edge("pad_armhole", (outer,)), Edge("pad_inner", (Path((first, second)),))
-    middle = Point(-PAD_IN * 0.45, 0.0)
+    middle = Point(-reach * 0.45, 0.0)
     grain = middle - Point(0.0, 3.0), middle + Point(0.0, 3.0)
     return Piece("pad", "Shoulder pad", edges, grain=grain, cloths=(Cloth("cloth", "4"), Cloth("wadding", "2")))
 
