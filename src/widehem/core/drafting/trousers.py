@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.upper import DOWN
@@ -53,10 +54,12 @@ class Panel:
     wide: bool
     cut: float | None = None
 
+    @cached_property
     def inseam(self) -> Path:
         """From the fork to the hem."""
         return self._short(self._whole_inseam())
 
+    @cached_property
     def lower_side(self) -> Path:
         """From the hip to the hem."""
         return self._short(self._whole_side())
@@ -92,11 +95,12 @@ class Panel:
         way = self.centre_way.square()
         return way if way.x < 0 else -way
 
+    @cached_property
     def crotch(self) -> Path | None:
         """Down the centre line and round to the fork, square to the inseam there; None where the directions do not meet."""
         way = self.centre_way
         start = self.centre_hip + way * ((self.rise.start - self.centre_hip.y) / way.y)
-        out = self.inseam().leaving.square()
+        out = self.inseam.leaving.square()
         out = out if out.x > 0 else -out
         corner = meet(start, way, self.fork, out)
         if corner is None or (corner - start).dot(way) <= 0 or (self.fork - corner).dot(out) <= 0:
@@ -207,7 +211,7 @@ def lay_top(panel: Panel, finished: float, shares: Shares, places: Places, at: H
 
 def whole_side(panel: Panel, waist: Point) -> Path:
     """The side seam from the waist to the hem."""
-    return side_curve(panel.side_hip, waist, waist.x - panel.side_hip.x).reverse() + panel.lower_side()
+    return side_curve(panel.side_hip, waist, waist.x - panel.side_hip.x).reverse() + panel.lower_side
 
 
 def level_with(panel: Panel, up: float) -> Height:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fontTools.misc.transform import Transform
 
@@ -186,11 +186,10 @@ def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool 
 
 def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool) -> Laid:
     """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
-    laid = above_back(bodice, trousers, gap, centre_gap)
+    low = replace(bodice, edges=tuple(bodice.edge(name) for name in ("centre_back", "waist", "side")), spans={})
     for _ in range(5):
-        over = waist_of(laid, trousers, unsewn=unsewn).side.length - side
+        over = waist_of(above_back(low, trousers, gap, centre_gap), trousers, unsewn=unsewn).side.length - side
         if abs(over) < 0.02:
             break
         gap -= over
-        laid = above_back(bodice, trousers, gap, centre_gap)
-    return laid
+    return above_back(bodice, trousers, gap, centre_gap)

@@ -146,10 +146,10 @@ def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
 
 def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
     """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until nothing moves."""
-    short = front.inseam().length - _stretched(sheet)
+    short = front.inseam.length - _stretched(sheet)
 
     def inseam(up: float) -> float:
-        return _panel(sheet, "back", rise, school, -up, change).inseam().length
+        return _panel(sheet, "back", rise, school, -up, change).inseam.length
 
     lowest = BELOW_FORK - 0.5 if _short(sheet) else DROP_MOST + 2
     up = search(inseam, short, -lowest, -DROP_LEAST + 2)
@@ -188,7 +188,7 @@ def _stretched(sheet: Sheet) -> float:
 
 
 def _crotch(panel: Panel) -> Path:
-    found = panel.crotch()
+    found = panel.crotch
     if found is None:
         raise CannotDraft(
             ("crotch_depth", "hip", "waist_hip"),
@@ -242,7 +242,7 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
         "The fork drops until the inseam is half a centimetre shorter than the front; the side point moves until both sides are equal.",
     ):
         sheet.sum("fork dropped", drawn(back[0].fork.y - rise.crotch, "fork dropped"))
-        sheet.sum("back inseam", drawn(back[0].inseam().length, "back inseam"))
+        sheet.sum("back inseam", drawn(back[0].inseam.length, "back inseam"))
         if back[1].shares.number:
             sheet.sum("darts take", drawn(back[1].shares.total, "darts take"))
         sheet.sum("waist, sewn", drawn(back[1].sewn, "back waist, sewn"))
@@ -258,7 +258,7 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
                 Edge("waist", top.waist.parts, top.waist.darts, "hem" if sheet.choice("waistline") == "elastic" else "seam"),
                 Edge("side", (top.side,)),
                 Edge("hem", (_hem(panel, top),), (), "hem"),
-                Edge("inseam", (panel.inseam().reverse(),)),
+                Edge("inseam", (panel.inseam.reverse(),)),
                 Edge("crotch", (_crotch(panel).reverse(),)),
             )
             levels = {"waist": 0.0, "hip": rise.hip, "thigh": rise.crotch + BELOW_FORK, "knee": rise.knee}
@@ -288,9 +288,9 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
 
 def _hem(panel: Panel, top: Top) -> Path:
     """Square to both seams, so that the joined hem has no corner."""
-    side, inseam = top.side.arriving, panel.inseam().arriving
+    side, inseam = top.side.arriving, panel.inseam.arriving
     leaving, arriving = Point(side.y, -side.x), Point(inseam.y, -inseam.x)
-    return Path((curve_between(top.side.end, leaving, panel.inseam().end, arriving),))
+    return Path((curve_between(top.side.end, leaving, panel.inseam.end, arriving),))
 
 
 def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
