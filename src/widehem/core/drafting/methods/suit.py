@@ -9,7 +9,7 @@ from widehem.core.drafting.method import METHODS, Draft, Method, Need, draft, re
 from widehem.core.drafting.methods import suit_join as joins
 from widehem.core.drafting.methods.bodice_options import DART_PLACE, NECK_SHAPE
 from widehem.core.drafting.methods.suit_join import Laid
-from widehem.core.drafting.methods.trousers_options import LEG, LEGS, SEAT, length_of_leg
+from widehem.core.drafting.methods.trousers_options import CROTCH, LEG, LEGS, SEAT, length_of_leg
 from widehem.core.drafting.option import Choice, Mend, Option, Value
 from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.sheet import Sheet
@@ -19,7 +19,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, PitchNotch, Seam
 from widehem.core.units import say
 
-APART = 10.0
+APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below the top of the sheet
 CORNER_SAID = 4.0
 NOTCH_PART = 2 / 3  # of the crotch depth: where the crotch notch lies, and the opening ends
 SLACK = 0.3
@@ -42,7 +42,7 @@ OPENING = Option(
     "opening_at", "Opening", "choice", "centre_front", "from the neck to the crotch notch, or the wearer cannot get in",
     choices=(Choice("centre_front", "Centre front", "the wearer closes it alone"), Choice("centre_back", "Centre back", "hidden; somebody must help"), Choice("none", "None", "only to look at")),
 )  # fmt: skip
-OPTIONS = (BODICE, TROUSERS, GAP, GAP_BACK, DART_PLACE, NECK_SHAPE, LEG, LEGS, length_of_leg(), SEAT, SECOND, OPENING)
+OPTIONS = (BODICE, TROUSERS, GAP, GAP_BACK, DART_PLACE, NECK_SHAPE, LEG, LEGS, length_of_leg(), SEAT, CROTCH, SECOND, OPENING)
 EASE = (
     Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", 0.0, 20.0, 0.5, least=4.0),
     Option("waist", "Waist ease", "length", 3.0, "whole round, of both parts before they are joined", 0.0, 6.0, 0.5, least=1.5),
@@ -101,7 +101,7 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
         known = {option.code for option in method.options}
         ease = {option.code: sheet.ease(option.code).value for option in method.ease if option.code in sheet.ease_plan}
         bodice = draft(method, chart, {code: value for code, value in upper.items() if code in known}, ease)
-        legs: dict[str, Value] = {code: sheet.choice(code) for code in ("leg", "legs", "seat")}
+        legs: dict[str, Value] = {code: sheet.choice(code) for code in ("leg", "legs", "seat", "crotch")}
         length = sheet.options["length"]
         if not isinstance(length, Quantity | str):
             legs["length"] = length
@@ -112,7 +112,7 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
         for made in (bodice, trousers):
             for level in made.block.levels[:2]:
                 name = f"{made.method.name.lower()}, {level.title.lower()}"
-                sheet.sum(name, drawn(made.block.girth(level), name))
+                sheet.sum(name, drawn(level.body + level.planned, name))
             for note in made.notes:
                 sheet.note(note)
     return bodice, trousers
@@ -120,14 +120,20 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
 
 def _apart(bodice: Draft, trousers: Draft) -> Table:
     """Front and back laid apart: with the bodice above they may overlap on paper."""
-    back, front = (trousers.block.piece(name) for name in ("back", "front"))
-    wide = max(
-        bodice.block.piece("back").bounds[2] - bodice.block.piece("back").bounds[0], back.bounds[2] - back.edge("waist").start.x
-    )
-    front_left = front.edge("waist").start.x - max(front.edge("waist").start.x - front.bounds[0], 34.0)
-    at = back.edge("waist").start.x + wide + APART - front_left
-    top = max(piece.bounds[3] - piece.bounds[1] for piece in bodice.block.pieces) + 4.0
-    return Table({"back": as_drawn(0.0, top), "front": as_drawn(at, top)})
+    corners = {
+        (part, piece.name): [end for edge in piece.edges for end in (edge.start, edge.end)]
+        for part, made in (("bodice", bodice), ("trousers", trousers))
+        for piece in made.block.pieces
+    }
+    back, front = (trousers.block.piece(name).edge("waist").start.x for name in ("back", "front"))
+    wide = max(_wide(corners["bodice", "back"]), max(end.x for end in corners["trousers", "back"]) - back)
+    before = max(_wide(corners["bodice", "front"]), front - min(end.x for end in corners["trousers", "front"]))
+    top = max(end.y for end in corners["bodice", "back"]) + UP
+    return Table({"back": as_drawn(0.0, top), "front": as_drawn(back + wide + APART + before - front, top)})
+
+
+def _wide(ends: list[Point]) -> float:
+    return max(end.x for end in ends) - min(end.x for end in ends)
 
 
 def _show_parts(sheet: Sheet, name: str, bodice: Piece, trousers: Piece) -> None:
@@ -259,6 +265,7 @@ METHOD = register(
         "A darted bodice and trousers joined without a waist seam, with room in the length to sit and reach.",
         (*_needs(), Need("knee", "the width at the knee"), Need("ankle", "what the foot passes")), OPTIONS, EASE, draw,
         mends={
+            "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
             "opening.reach": (Mend("Open the centre front", "opening_at", "centre_front"),),
             "seat.length": (Mend("Gap of 3 cm in front and at the side", "gap", "3 cm"), Mend("Gap of 4 cm behind", "gap_back", "4 cm")),
         },

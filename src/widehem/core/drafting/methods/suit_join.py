@@ -17,7 +17,7 @@ from widehem.core.units import say
 
 BLEND = 10.0  # cm each way over which a corner at the centre back is rubbed round
 SIDES_APART = 1.5
-WIDEST, LEAST = 4.5, 1.0
+WIDEST, LEAST, CLEAR_OF_SIDE = 4.5, 1.0, 2.0
 LOWERED = 2.0  # cm that the point of the front dart is lowered
 ALONE = 10.0  # cm a dart without a partner runs on beyond the waist
 ROUND_BELOW = 10.0  # cm of the trouser side that is drawn again below the waist
@@ -180,8 +180,11 @@ def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool 
     middle, given = middle_of_sides(laid, trousers)
     diamonds, over = diamonds_of(laid, trousers, given, lowered, unsewn)
     outwards = 1.0 if middle.x > trousers.edge("waist").start.x else -1.0
-    middle = Point(middle.x - outwards * over, middle.y)
-    return Waist(middle, diamonds, side_of(laid, trousers, middle))
+    kept, at = list(diamonds), middle.x - outwards * over
+    while kept and (at - kept[-1].outer.x) * outwards < CLEAR_OF_SIDE:  # too near the side: that takes it instead
+        at -= outwards * kept.pop().intake
+    middle = Point(at, middle.y)
+    return Waist(middle, tuple(kept), side_of(laid, trousers, middle))
 
 
 def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool) -> Laid:
