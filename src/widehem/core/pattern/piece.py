@@ -352,6 +352,12 @@ class Opening:
     at: Side
     length: float
 
+    @staticmethod
+    def named(at: str, length: float) -> Opening:
+        """An opening at a place as a setting names it; none has no length. Raises KeyError for a place there is not."""
+        sides: dict[str, Side] = {"centre_back": "centre_back", "centre_front": "centre_front", "side": "side", "none": "none"}
+        return Opening(sides[at], 0.0 if at == "none" else length)
+
 
 @dataclass(frozen=True)
 class PitchNotch:

@@ -10,7 +10,7 @@ from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Diamond, Edge, Piece
+from widehem.core.pattern.piece import Diamond, Edge, EdgeKind, Piece
 from widehem.core.units import say
 
 CENTRE_BACK_MOST, BACK_DART_MOST, BACK_DART_LEAST = 2.5, 3.8, 0.6
@@ -63,9 +63,9 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
     top = Point(0.0, heights.back_under + sheet.length("back_top").value)
     centre = cut_at_hem(through(top, DOWN, Point(centre_in, heights.waist), Point(centre_hip, heights.hip)), heights.hem)
     opened = sheet.choice("opening_at") == "centre_back"
-    kind = "opening" if opened else "seam" if centre_in else "fold"
+    kind: EdgeKind = "opening" if opened else "seam" if centre_in else "fold"
     edges = (
-        Edge("centre_back", (centre,), (), kind),  # type: ignore[arg-type]
+        Edge("centre_back", (centre,), (), kind),
         Edge("hem", (between(centre.end, centre.arriving, side.end, side.arriving),), (), "hem"),
         Edge("side", (side.reverse(),)),
         Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),)),

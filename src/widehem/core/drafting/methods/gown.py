@@ -20,7 +20,7 @@ from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import back_neck, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.pattern.piece import Block, Edge, EdgeKind, EdgeName, Level, Opening, Piece, PitchNotch, Seam
 from widehem.core.units import say
 
 APART, AXIS = 6.0, 3.0
@@ -269,11 +269,11 @@ def _piece(sheet: Sheet, panel: Panel, table: Table, levels: Levels, gores: dict
     return piece.moved(table.of(name))
 
 
-def _cut(name: str, path: Path, gores: dict[str, float], kind: str) -> list[Edge]:
+def _cut(name: str, path: Path, gores: dict[str, float], kind: EdgeKind) -> list[Edge]:
     if name not in gores:
-        return [Edge(name, (path,), (), kind)]  # type: ignore[arg-type]
+        return [Edge(name, (path,), (), kind)]
     upper, lower = split_at(path, gores[name])
-    return [Edge(name, (upper,), (), kind), Edge(f"{name}_gore", (lower,))]  # type: ignore[arg-type]
+    return [Edge(name, (upper,), (), kind), Edge(f"{name}_gore", (lower,))]
 
 
 def _holes(sheet: Sheet, centre: Path) -> tuple[Point, ...]:
@@ -360,9 +360,7 @@ def _block(
         seam = panel.edge(panel.centre)
         neck_to_waist = seam.at_level(panel.levels["waist"]) or 0.0
         length = neck_to_waist + sheet.length("opening_below").value if opened != "none" else 0.0
-        opening = Opening(
-            "centre_back" if opened == "centre_back" else "centre_front" if opened == "centre_front" else "none", length
-        )
+        opening = Opening.named(opened, length)
         reach = neck_to_waist + levels.hip / 2
     floor = sheet.chart.get("waist_floor")
     holes = max(len(by[name].holes) for name in ("back", "front"))

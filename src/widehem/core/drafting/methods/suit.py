@@ -247,7 +247,7 @@ def _block(sheet: Sheet, bodice: Block, trousers: Block, pieces: list[Piece], wa
         tuple(pieces),
         (Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)), shoulder, inseam),
         tuple(levels),
-        Opening("centre_back" if at == "centre_back" else "centre_front" if at == "centre_front" else "none", reach if at != "none" else 0.0),
+        Opening.named(at, reach),
         armhole=bodice.armhole, neck=bodice.neck, armscye=bodice.armscye, pitch=tuple(pitch), fork=trousers.fork,
         head=sheet.chart.get("head"), reach=reach, seat=sheet.length("gap").value + sheet.length("gap_back").value,
     )  # fmt: skip

@@ -366,7 +366,7 @@ def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: f
             Seam("inseam", "Inseam", (EdgeName("back", "inseam"),), (EdgeName("front", "inseam"),), (-_stretched(sheet), -_stretched(sheet))),
         ),
         tuple(levels),
-        Opening("none" if elastic else "side" if at == "side" else "centre_front" if at == "centre_front" else "none", length),
+        Opening.named("none" if elastic else at, length),
         ("hip", hip),
         pitch=tuple(notches),
         notions=(say("Elastic for the waist, about {0u}", waist - ELASTIC_LESS),) if elastic else (),
