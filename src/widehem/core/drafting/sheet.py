@@ -130,11 +130,11 @@ class Sheet:
         self.notes.append(saying)
 
     def point(
-        self, name: str, title: str, at: Point, letter: str = "", figure: Quantity | None = None, piece: str = ""
+        self, name: str, title: str, at: Point, letter: str = "", figure: Quantity | None = None, piece: str = "", step: int = 0
     ) -> Point:
-        """Mark a named point."""
+        """Mark a named point. step: when it is drawn, where that is not now; its place may be known only later."""
         self.points[name] = at
-        self.marks.append(Mark(name, "point", title, self.now, at=at, letter=letter, figure=figure, piece=piece))
+        self.marks.append(Mark(name, "point", title, step or self.now, at=at, letter=letter, figure=figure, piece=piece))
         return at
 
     def line(
@@ -148,9 +148,12 @@ class Sheet:
         piece: str = "",
         kind: Kind = "line",
         edge: str = "",
+        step: int = 0,
     ) -> Path:
-        """Draw a line or curve."""
-        self.marks.append(Mark(name, kind, title, self.now, path=path, role=role, figure=figure, piece=piece, edge=edge))
+        """Draw a line or curve. step: when it is drawn, where that is not now."""
+        self.marks.append(
+            Mark(name, kind, title, step or self.now, path=path, role=role, figure=figure, piece=piece, edge=edge)
+        )
         return path
 
     def dimension(

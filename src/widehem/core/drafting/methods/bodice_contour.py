@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.drafting.finished import show_edges, show_inside
+from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece
 from widehem.core.drafting.methods.bodice_contour_shape import (
@@ -39,6 +39,12 @@ from widehem.core.pattern.piece import OPENING_WORDS, Block, Edge, EdgeName, Lev
 from widehem.core.units import say
 
 APART = 6.0
+# edges by the step that draws them
+PENCIL: dict[str, dict[int, tuple[str, ...]]] = {
+    "back": {4: ("centre_back", "hem", "side", "top")},
+    "side_front": {3: ("side",), 5: ("panel",), 6: ("armhole", "top", "hem")},
+    "front": {3: ("centre_front",), 5: ("panel",), 6: ("top", "hem")},
+}
 UNDER_BELOW, TOP_ABOVE = 3.0, 4.0
 LOWERED_MOST = 3.0  # cm that the back may begin lower to be as long as the front
 DART_FROM = 1.0  # cm of difference between front and back length from which the side has a dart
@@ -329,12 +335,19 @@ def _neckline(top: Point, panel: Path, heart: float) -> Path:
 def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -> None:
     laid = [piece.moved(table.of(piece.name)) for piece in pieces]
     with sheet.step("Pieces", "Back, side front and front; the hem rises to the side alike on both."):
+        line = sheet.measure("bust_span").value / 2
+        panel_line = Path.through(Point(line, heights.top), Point(line, heights.hem))
+        sheet.line("panel_line", "Panel line", table.path("front", panel_line), piece="front", step=2)
         for piece in laid:
+            show_levels(sheet, piece, dict.fromkeys(piece.levels, 1))
+            for step, names in PENCIL[piece.name].items():
+                show_lightly(sheet, piece, names, step)
             show_edges(sheet, piece, [edge.name for edge in piece.edges], {"panel": "panel edge", "top": "top edge"})
             show_inside(sheet, piece)
             letters = iter({"back": "AB", "side_front": "CD", "front": "EF"}[piece.name])
             for edge in (piece.edges[0], piece.edges[-1]):
                 sheet.point(f"{piece.name}_{edge.name}", f"{piece.title}, start of the {edge.name.replace('_', ' ')}", edge.start, next(letters), piece=piece.name)  # fmt: skip
+        sheet.rub_out("panel_line")
         sheet.sum("panel edge", drawn(laid[2].edge("panel").length, "panel edge"))
         sheet.sum("side seam", drawn(laid[0].edge("side").length, "side seam"))
     levels = [Level("bust", "Bust", sheet.measure("bust").value, sheet.ease("bust").value, 0.0, SLACK), Level("waist", "Waist", sheet.measure("waist").value, sheet.ease("waist").value, 0.0, SLACK)]  # fmt: skip

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from widehem.core.drafting.finished import show_edges, show_inside
+from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods import coat_lapel as lapels
 from widehem.core.drafting.methods import coat_shape as shapes
@@ -36,6 +36,8 @@ from widehem.core.pattern.piece import (
 from widehem.core.units import say
 
 APART = 7.0
+# edges of back and front by the step that draws them
+PENCIL = {2: ("neck", "shoulder", "armhole"), 3: ("gorge", "front_edge"), 4: ("side", "vent", "centre_back", "hem")}
 SHORT, STRAIGHT = 2.5, 12.0  # bust point to the point of the side dart; bust over waist from which a figure is not straight
 LONG_ENOUGH = 25.0  # cm below the waist from which a wedge or vent is of use
 ROOM, FRONT_OVER = (8.0, 16.0), 1.0
@@ -258,6 +260,9 @@ def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, piec
         "Pieces", "Body, facing, collar and pad, without allowances; the roll line, the facing line and the buttons are marked."
     ):
         for piece in laid:
+            show_levels(sheet, piece, dict.fromkeys(piece.levels, 1))
+            for step, names in PENCIL.items() if piece.name in ("back", "front") else ((5, [e.name for e in piece.edges]),):
+                show_lightly(sheet, piece, names, step)
             show_edges(
                 sheet,
                 piece,
@@ -265,12 +270,17 @@ def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, piec
                 {"side": "side seam", "front_edge": "front edge"},
                 {"side": "Y"},
             )
-            show_inside(sheet, piece)
+            show_inside(sheet, piece, {"centre_front": 1, "roll_line": 3, "facing_line": 5})
         for half, letters in ((back, "ABCD"), (front, "EFGH")):
             for (title, point), letter in zip((("Neck at the centre", half.top), ("Side neck point", half.snp), ("Shoulder tip", half.tip), ("Underarm", half.under)), letters, strict=True):  # fmt: skip
-                sheet.point(f"{half.name}_{title.lower().replace(' ', '_')}", f"{half.name.capitalize()} {title.lower()}", table.spot(half.name, point), letter, piece=half.name)  # fmt: skip
+                sheet.point(f"{half.name}_{title.lower().replace(' ', '_')}", f"{half.name.capitalize()} {title.lower()}", table.spot(half.name, point), letter, piece=half.name, step=2)  # fmt: skip
         sheet.point(
-            "break_point", "First button: the lapel begins to turn", table.spot("front", lapel.turns), "K", piece="front"
+            "break_point",
+            "First button: the lapel begins to turn",
+            table.spot("front", lapel.turns),
+            "K",
+            piece="front",
+            step=3,
         )
     sheet.block = _block(sheet, laid, at)
     sheet.note(

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from widehem.core.drafting.cap import solve
-from widehem.core.drafting.finished import show_edges
+from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.gown_gores import gores_for, times
 from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
@@ -226,14 +226,14 @@ def _guides(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
             for title, point, letter in (
                 ("Neck at the centre", panel.top, 0), ("Strap", panel.strap, 1), ("Shoulder tip", panel.tip, 2), ("Underarm", panel.under, 3),
             ):  # fmt: skip
-                sheet.point(f"{name}_{title.lower().replace(' ', '_')}", f"{name.capitalize()} {title.lower()}", table.spot(name, point), letters[name][letter], piece=name)  # fmt: skip
+                sheet.point(f"{name}_{title.lower().replace(' ', '_')}", f"{name.capitalize()} {title.lower()}", table.spot(name, point), letters[name][letter], piece=name, step=sheet.now - 1)  # fmt: skip
             for level, y in (("bust", levels.bust), ("waist", 0.0), ("hip", levels.hip)):
                 if y > levels.ends - 0.5:
                     continue
                 ends = [split_at(edge, y)[0].end for edge in (panel.centre, panel.side)]
                 sheet.line(
                     f"{name}_{level}", level.capitalize(), table.path(name, Path.through(*ends)), role="balance", kind="level", edge=level, piece=name,
-                    figure=drawn(ends[1].x - ends[0].x, f"{name} {level}"),
+                    figure=drawn(ends[1].x - ends[0].x, f"{name} {level}"), step=2 if level == "hip" else 1,
                 )  # fmt: skip
         sheet.sum("ends higher at the edges", drawn(levels.length * (1 - math.cos(levels.flare)), "ends higher at the edges"))
 
@@ -298,6 +298,8 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
     wide = max(piece.bounds[2] for piece in pieces)
     with sheet.step("Panels", "Front and back, each cut twice; the hem as an arc, the corner at the waist rubbed round."):
         for piece in pieces:
+            show_lightly(sheet, piece, ("armhole", "shoulder", "neck"), sheet.now - 2)
+            show_lightly(sheet, piece, (piece.centre, "side", "hem", f"{piece.centre}_gore", "side_gore"), sheet.now - 1)
             show_edges(sheet, piece, [edge.name for edge in piece.edges], TITLES)
         for number, piece in enumerate(extra):
             left, _, right, _ = piece.bounds

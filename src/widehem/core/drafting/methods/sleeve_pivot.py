@@ -75,6 +75,14 @@ def draw(sheet: Sheet) -> None:
         sheet.line(
             "pivot_guide", "Pivot line", Path.through(Point(0, 0), Point(half, -high), Point(2 * half, 0)), piece="sleeve"
         )
+        sheet.line(
+            "middle",
+            "Middle line",
+            Path.through(Point(half, -high), Point(half, length.value - high)),
+            role="balance",
+            piece="sleeve",
+            step=1,
+        )
         sheet.point("crown", "Crown", Point(half, -high), "C", figure=height, piece="sleeve")
         sheet.point("back_underarm", "Back underarm", Point(0, 0), "A", piece="sleeve")
         sheet.point("front_underarm", "Front underarm", Point(2 * half, 0), "B", piece="sleeve")

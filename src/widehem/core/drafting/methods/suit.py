@@ -146,6 +146,7 @@ def _show_parts(sheet: Sheet, name: str, bodice: Piece, trousers: Piece) -> None
                     f"{part.capitalize()} {name}, {edge.name.replace('_', ' ')}",
                     path,
                     piece=name,
+                    step=1 if part == "trousers" else 0,
                 )
 
 

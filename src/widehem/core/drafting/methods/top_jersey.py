@@ -107,7 +107,7 @@ def draw(sheet: Sheet) -> None:
     with sheet.step("Front and back", "One outline for both, on the fold; only the neck of the front lies deeper."):
         for piece in pieces:
             show_edges(sheet, piece, [edge.name for edge in piece.edges], TITLES)
-        sheet.rub_out("back_guide", "front_guide")
+        sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         sheet.sum("armhole", drawn(pieces[0].edge("armhole").length, "back armhole"))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
     sheet.block = _block(sheet, pieces, half)
@@ -170,18 +170,35 @@ def _guides(sheet: Sheet, half: _Half, table: Table) -> None:
     letters = {"back": "ABCDE", "front": "FGHJK"}
     with sheet.step("Underarm", "A quarter of the bust with its ease; square down to waist and hem."):
         for name in ("back", "front"):
+            sheet.line(
+                f"{name}_centre_guide",
+                f"Centre {name}",
+                table.path(name, Path.through(Point(0, 0), Point(0, half.hem))),
+                piece=name,
+                step=1,
+            )
             for level, y, x in (("bust", half.under.y, half.under.x), ("waist", half.waist, half.under.x)):
                 if y < half.hem:
                     sheet.line(
                         f"{name}_{level}", {"bust": "Bust line", "waist": "Waist"}[level], table.path(name, Path.through(Point(0, y), Point(x, y))),
-                        role="balance", kind="level", edge=level, piece=name, figure=drawn(x, f"{name} {level}"),
+                        role="balance", kind="level", edge=level, piece=name, figure=drawn(x, f"{name} {level}"), step=1,
                     )  # fmt: skip
-            guide = Path.through(half.snp, half.tip, Point(half.tip.x - TIP_BEYOND, half.tip.y), half.blade, half.under)
-            sheet.line(f"{name}_guide", "Armhole guide", table.path(name, guide), piece=name)
+            plumb = Point(half.tip.x - TIP_BEYOND, half.tip.y)
+            sheet.line(
+                f"{name}_shoulder_guide",
+                "Shoulder guide",
+                table.path(name, Path.through(half.snp, half.tip, plumb, half.blade)),
+                piece=name,
+                step=2,
+            )
+            sheet.line(f"{name}_guide", "Armhole guide", table.path(name, Path.through(half.blade, half.under)), piece=name)
             spots = (Point(0, 0), half.snp, half.tip, half.blade, half.under)
             titles = ("Nape level at the centre", "Side neck point", "Shoulder tip", "Blade point", "Underarm")
             for letter, spot, title in zip(letters[name], spots, titles, strict=True):
-                sheet.point(f"{name}_{title.lower().replace(' ', '_')}", title, table.spot(name, spot), letter, piece=name)
+                when = {"Nape level at the centre": 1, "Underarm": 0}.get(title, 2)
+                sheet.point(
+                    f"{name}_{title.lower().replace(' ', '_')}", title, table.spot(name, spot), letter, piece=name, step=when
+                )
 
 
 def _piece(sheet: Sheet, name: str, half: _Half, table: Table) -> Piece:

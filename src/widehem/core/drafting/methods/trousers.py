@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from widehem.core.drafting.finished import show_edges
+from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.methods.trousers_options import FOOT
 from widehem.core.drafting.option import Mend
 from widehem.core.drafting.quantity import Quantity, drawn
@@ -36,6 +36,7 @@ from widehem.core.pattern.piece import Block, Edge, EdgeName, Fork, Level, Openi
 from widehem.core.units import say
 
 APART = 6.0
+FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its waist follows
 DROP_LEAST, DROP_MOST = -2.0, 6.0
 INSEAM_SHORT = 0.5  # cm: the back is stretched onto the front
 CROTCH_LEAST, CROTCH_MOST, CROTCH_MEND = 1.0, 3.0, 2.0
@@ -274,6 +275,7 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
                 .moved(table.of(panel.name))
             )
             pieces.append(piece)
+            show_lightly(sheet, piece, ("waist", "side"), FRAME_AT[panel.name] + 1)
             show_edges(sheet, piece, [edge.name for edge in edges], TITLES, {"waist": LETTERS[panel.name]})
             sheet.sum(f"{panel.name} crotch", drawn(edges[4].length, f"{panel.name} crotch seam"))
         sheet.sum("crotch seam", drawn(sum(piece.edge("crotch").length for piece in pieces), "crotch seam"))
@@ -296,6 +298,7 @@ def _hem(panel: Panel, top: Top) -> Path:
 def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
     """Crease, levels and named points of a panel."""
     rise, name = panel.rise, panel.name
+    frame, top = FRAME_AT[name], FRAME_AT[name] + 1
     letters = dict(zip(("centre_top", "side_hip", "fork", "centre_hip"), "ACFH" if name == "back" else "BDGJ", strict=True))
     sheet.line(
         f"{name}_crease",
@@ -303,6 +306,7 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
         table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, panel.cut or rise.hem))),
         role="balance",
         piece=name,
+        step=1,
     )
     for level, y in (
         ("hip", rise.hip),
@@ -313,17 +317,28 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
         right = panel.centre_hip.x if level == "hip" else panel.fork.x if level == "crotch" else panel.knee
         sheet.line(
             f"{name}_{level}", f"{level.capitalize()} line", table.path(name, Path.through(Point(left, y), Point(right, y))),
-            role="balance", kind="level", edge=level, piece=name, figure=drawn(right - left, f"{name} at the {level}"),
+            role="balance", kind="level", edge=level, piece=name, figure=drawn(right - left, f"{name} at the {level}"), step=frame,
         )  # fmt: skip
     sheet.line(
-        f"{name}_centre_guide", f"Centre {name}", table.path(name, Path.through(panel.centre_top, panel.centre_hip)), piece=name
+        f"{name}_centre_guide",
+        f"Centre {name}",
+        table.path(name, Path.through(panel.centre_top, panel.centre_hip)),
+        piece=name,
+        step=frame,
     )
     for what, title in (
         ("centre_top", f"Centre {name} at the waist"),
         ("side_hip", "Side at the hip"),
         ("fork", f"{name.capitalize()} fork"),
     ):
-        sheet.point(f"{name}_{what}", title, table.spot(name, getattr(panel, what)), letters[what], piece=name)
+        sheet.point(
+            f"{name}_{what}",
+            title,
+            table.spot(name, getattr(panel, what)),
+            letters[what],
+            piece=name,
+            step=top if what == "centre_top" else frame,
+        )
 
 
 def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: float) -> Block:
