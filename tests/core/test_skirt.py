@@ -5,7 +5,7 @@ import unittest
 from tests.bodies import skirt
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.pattern.piece import Level
+from widehem.core.pattern.block import Level
 
 TRUED = 0.3  # cm: how far truing the waist may move a side point from where it is laid off
 

@@ -7,7 +7,8 @@ from tests.bodies import skirt
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Edge, Opening
+from widehem.core.pattern.block import Opening
+from widehem.core.pattern.piece import Edge
 from widehem.core.pattern.truing import check_block
 
 

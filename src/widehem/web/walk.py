@@ -12,8 +12,9 @@ from markupsafe import Markup
 from widehem.core.drafting.option import OptionError
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.paths import Path, svg_d
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import SEAM_TRUE
-from widehem.core.pattern.piece import Block, Piece
+from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, set_in, walk
 from widehem.store.dockets import find_docket
 from widehem.web.board import Work, draft_now, load

@@ -19,7 +19,8 @@ from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
-from widehem.core.pattern.piece import Block, Edge, EdgeKind, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, EdgeName, Level, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, EdgeKind, Piece
 from widehem.core.units import say
 
 APART = 7.0  # cm between back and front on the sheet

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from widehem.core.drafting.option import Choice, Mend, Option
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.mends import Mended, equalise, press_to_side, square
-from widehem.core.pattern.piece import Block
 from widehem.core.pattern.wear import LAYER, PADDED_LAYER, Wear
 from widehem.core.units import Saying
 

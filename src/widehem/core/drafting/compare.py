@@ -9,7 +9,8 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.method import Draft
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Piece
+from widehem.core.pattern.block import Block
+from widehem.core.pattern.piece import Piece
 
 WORTH_TELLING = 0.05  # cm, and square cm for areas
 

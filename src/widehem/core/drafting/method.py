@@ -15,8 +15,8 @@ from widehem.core.drafting.quantity import Quantity
 from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Mark, Sheet, Step
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import Check
-from widehem.core.pattern.piece import Block
 from widehem.core.pattern.truing import check_block
 from widehem.core.pattern.walk import armhole_depth, armhole_level
 from widehem.core.units import Saying, say

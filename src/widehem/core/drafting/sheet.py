@@ -13,7 +13,8 @@ from widehem.core.drafting.option import Option, Value, measured
 from widehem.core.drafting.quantity import Quantity
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Dart
+from widehem.core.pattern.block import Block
+from widehem.core.pattern.piece import Dart
 from widehem.core.units import Saying, say
 
 Kind = Literal["point", "line", "level", "dart", "dimension"]

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from widehem.core.drafting.cap import Armhole
-from widehem.core.pattern.piece import Block, CapFit, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, CapFit, EdgeName, Level, PitchNotch, Seam
+from widehem.core.pattern.piece import Piece
 
 BICEP_LEAST = 3.0
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from widehem.core.marking.made import Pattern
 from widehem.core.marking.marks import HEM_FOLD
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import SEAM_TRUE, Check
-from widehem.core.pattern.piece import Block
 from widehem.core.units import say
 
 

@@ -10,7 +10,8 @@ from widehem.core.geometry.points import Point
 from widehem.core.marking.allowance import cutting_line
 from widehem.core.marking.marks import Label, Notch, drill_holes, grain_line, notches, out_to_cut, place_label
 from widehem.core.marking.plans import AllowancePlan, amounts_on
-from widehem.core.pattern.piece import OPENING_WORDS, OUTER, Block, Cloth, Piece
+from widehem.core.pattern.block import OPENING_WORDS, Block
+from widehem.core.pattern.piece import OUTER, Cloth, Piece
 from widehem.core.units import METRIC, Display
 
 TURNED_IN = 3.0  # cm of tape beyond the waist

@@ -10,7 +10,8 @@ from shapely import LinearRing, LineString, Polygon, box, prepare, union_all
 
 from widehem.core.geometry.paths import Place
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Dart, Edge, Piece
+from widehem.core.pattern.block import Block
+from widehem.core.pattern.piece import Dart, Edge, Piece
 
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch

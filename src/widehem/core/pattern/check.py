@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from widehem.core.pattern.piece import Block
+from widehem.core.pattern.block import Block
 from widehem.core.units import Display, Saying
 
 Verdict = Literal["true", "look", "not"]

@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between
+from widehem.core.pattern.block import Block, Seam
 from widehem.core.pattern.check import CORNER_TRUE, SEAM_TRUE
 from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.piece import Block, Edge, Piece, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import Saying, say
 
 SQUARE = 1.0  # cm that run squarely from a centre line

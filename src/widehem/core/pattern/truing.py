@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import widehem.core.pattern.checks  # noqa: F401 - registers the kinds of check
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import CHECKERS, Check
-from widehem.core.pattern.piece import Block
 
 
 def check_block(block: Block) -> tuple[Check, ...]:

@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, mirror_in, turn
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, EdgeName, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 
 ARMHOLES = "armholes"
 

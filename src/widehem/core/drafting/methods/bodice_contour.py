@@ -35,7 +35,8 @@ from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
-from widehem.core.pattern.piece import OPENING_WORDS, Block, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import OPENING_WORDS, Block, EdgeName, Level, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 APART = 6.0

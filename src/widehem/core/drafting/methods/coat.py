@@ -19,20 +19,9 @@ from widehem.core.drafting.upper import OUT
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.block import Block, EdgeName, Level, PitchNotch, Seam
 from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.piece import (
-    Block,
-    Cloth,
-    Dart,
-    Diamond,
-    Edge,
-    EdgeName,
-    InnerLine,
-    Level,
-    Piece,
-    PitchNotch,
-    Seam,
-)
+from widehem.core.pattern.piece import Cloth, Dart, Diamond, Edge, InnerLine, Piece
 from widehem.core.units import say
 
 APART = 7.0

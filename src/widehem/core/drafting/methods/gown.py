@@ -20,7 +20,8 @@ from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import back_neck, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeKind, EdgeName, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, EdgeName, Level, Opening, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, EdgeKind, Piece
 from widehem.core.units import say
 
 APART, AXIS = 6.0, 3.0

@@ -16,7 +16,8 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.waist import Waist
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, Seam
+from widehem.core.pattern.block import Block, EdgeName, Level, Opening, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 HIP_DEPTH_LEAST, BELOW_HIP_LEAST = 12.0, 8.0

@@ -17,7 +17,8 @@ from widehem.core.drafting.table import turned_over
 from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, CapFit, Edge, EdgeName, Level, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, CapFit, EdgeName, Level, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.pattern.walk import SIDE_NOTCH
 from widehem.core.units import say
 

@@ -16,7 +16,8 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, EdgeName, Level, Opening, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below the top of the sheet

@@ -18,7 +18,8 @@ from widehem.core.drafting.upper import DOWN, armhole, back_neck, front_neck
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, EdgeName, Level, Opening, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 APART = 7.0

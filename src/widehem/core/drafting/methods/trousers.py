@@ -32,7 +32,8 @@ from widehem.core.drafting.trousers import (
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Block, Edge, EdgeName, Fork, Level, Opening, Piece, PitchNotch, Seam
+from widehem.core.pattern.block import Block, EdgeName, Fork, Level, Opening, PitchNotch, Seam
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 APART = 6.0

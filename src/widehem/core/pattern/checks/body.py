@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from widehem.core.pattern.block import OPENING_WORDS, Block, Level
 from widehem.core.pattern.check import FINE, Check, Verdict, checker
-from widehem.core.pattern.piece import OPENING_WORDS, Block, Level
 from widehem.core.pattern.wear import Wear
 from widehem.core.units import Saying, say
 

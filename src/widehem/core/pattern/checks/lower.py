@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.geometry.points import angle_between
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, FINE, Check, Verdict, checker, verdict_on
-from widehem.core.pattern.piece import Block
 from widehem.core.units import say
 
 CROTCH_TRUE, CROTCH_LOOK = 0.1, 1.5  # cm outside the wanted range

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Check, checker, verdict_on
-from widehem.core.pattern.piece import Block
 from widehem.core.units import say
 
 

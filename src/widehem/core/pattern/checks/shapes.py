@@ -9,6 +9,7 @@ from itertools import pairwise
 from shapely import Polygon
 
 from widehem.core.geometry.points import Point, angle_between, meet, turn
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import (
     BUST_INTAKE_MOST,
     CORNER_LOOK,
@@ -23,7 +24,7 @@ from widehem.core.pattern.check import (
     checker,
     verdict_on,
 )
-from widehem.core.pattern.piece import Block, Dart, Edge, Piece
+from widehem.core.pattern.piece import Dart, Edge, Piece
 from widehem.core.units import say
 
 NECK_SQUARE, SQUARE = 0.4, 1.0  # cm from the corner over which an edge must leave squarely; a neck is a short curve

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.geometry.points import angle_between
+from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, FINE, SEAM_TRUE, Check, Verdict, checker, verdict_on
-from widehem.core.pattern.piece import Block, Edge, Piece
+from widehem.core.pattern.piece import Edge, Piece
 from widehem.core.units import say
 
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much

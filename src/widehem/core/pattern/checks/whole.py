@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from widehem.core.pattern.block import OPENING_WORDS, Block
 from widehem.core.pattern.check import FINE, Check, Verdict, checker, verdict_on
-from widehem.core.pattern.piece import OPENING_WORDS, Block
 from widehem.core.units import say
 
 SEAT_LEAST = 5.0  # cm in the length of a closed suit
