@@ -24,6 +24,7 @@ USUAL_PX = (588, 570)
 HIGH_PART = 0.4  # of a piece that lies above its bust line, and its name with it
 NAME_ROOM = 70  # pixels a piece needs for its name in large letters
 CLOSER = 1.1  # times as large a view of a part must show it
+FORK_PART = 0.36  # of a crotch line, past the curve to the fork: there its words begin
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
 
 
@@ -224,7 +225,11 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
             spot.point, f'<text class="{look} along" y="{y}">{escape(mark.title.lower())}</text>', _upright(spot.direction)
         )
     if mark.kind == "level" and mark.piece != "front":
-        at = path.place(1.0).point
+        at = (
+            (path if path.start.x <= path.end.x else path.reverse())
+            .place(path.length * FORK_PART if mark.edge == "crotch" else 1.0)
+            .point
+        )
         return (
             f'<g class="levels">{_px(at, f"""<text class="{look} t-start" y="-6">{escape(mark.title.lower())}</text>""")}</g>'
         )
@@ -306,7 +311,10 @@ def _stands_high(piece: Piece) -> bool:
 def _name(draft: Draft, name: str, scale: float) -> str:
     piece = draft.block.piece(name)
     left, top, right, bottom = piece.bounds
-    middle = Point((left + right) / 2, top + (bottom - top) * 0.57)
+    high = bottom - top
+    clear = (0.57, 0.48, 0.66)  # beside the balance lines, whose words stand on them
+    part = next((p for p in clear if all(abs(top + high * p - y) > high * 0.05 for y in piece.levels.values())), clear[0])
+    middle = Point((left + right) / 2, top + high * part)
     if _stands_high(piece):  # above the bust line, on the centre's side of the darts
         aside = 0.36 if piece.edge(piece.centre).start.x - left < right - piece.edge(piece.centre).start.x else 0.74
         middle = Point(left + (right - left) * aside, top + (piece.levels["bust"] - top) * 0.62)
