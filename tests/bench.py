@@ -21,11 +21,11 @@ from pathlib import Path
 from shapely import Polygon
 
 import widehem.core.drafting.methods  # noqa: F401 - registers the methods
-from tests.bodies import UPPER, skirt_chart, upper_build
+from tests.bodies import UPPER, drafted, skirt_chart, upper_build
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of, draft
+from widehem.core.drafting.method import METHODS, Method, armhole_of
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.pdf_sheets import sheets_pdf
@@ -57,7 +57,7 @@ def line(name: str, figure: float, unit: str, anchor: float | None = None, targe
 
 def core() -> None:
     print("core: the two-panel skirt; anchor: one shapely buffer of the same outlines")
-    outlines = [Polygon(piece.outline(0.01)) for piece in draft(METHOD, skirt_chart()).block.pieces]
+    outlines = [Polygon(piece.outline(0.01)) for piece in draft(METHOD, skirt_chart()).garment.pieces]
     anchor = median_ms(lambda _: [outline.buffer(1.2) for outline in outlines])
     line("anchor", anchor, "ms", anchor)
     line("a thousand squares added up in Python", median_ms(lambda _: sum(i * i for i in range(1000))), "ms", anchor)
@@ -74,7 +74,7 @@ def core() -> None:
     charts = [skirt_chart(waist=69 + n * 0.01) for n in range(140)]
     drawn = median_ms(lambda n: board_svg(made := checked(n + 70), len(made.steps)))
     line("draft, checks and board as SVG", drawn, "ms", anchor, "target 10 ms")
-    block = draft(METHOD, skirt_chart()).block
+    block = draft(METHOD, skirt_chart()).garment
     line("pattern with allowances and marks", median_ms(lambda _: mark_up(block, PLANS["cloth"]), 20), "ms", anchor)
     pattern = mark_up(block, PLANS["cloth"])
     line("tiled PDF of a pattern, A4", median_ms(lambda _: sheets_pdf(pattern, PAPERS["a4"]), 10), "ms", anchor)
@@ -94,7 +94,7 @@ def every_method(anchor: float) -> None:
     for code, method in METHODS.items():
         for build, bodies in charts.items():
             holes = (
-                [armhole_of(draft(METHODS[method.made_for], body).block) for body in bodies]
+                [armhole_of(drafted(METHODS[method.made_for], body).garment) for body in bodies]
                 if method.for_armhole
                 else [None] * len(bodies)
             )
@@ -102,7 +102,7 @@ def every_method(anchor: float) -> None:
             def one(
                 n: int, bodies: list[Chart] = bodies, holes: list[Armhole | None] = holes, method: Method = method
             ) -> object:
-                return _checks(draft(method, bodies[n], armhole=holes[n]))
+                return _checks(drafted(method, bodies[n], armhole=holes[n]))
 
             line(f"{code}, {build}", median_ms(one, 20), "ms", anchor, "target 25 ms")
 
@@ -113,14 +113,14 @@ def upper(anchor: float) -> None:
     for code, method in METHODS.items():
         if method.group != "Bodices" or not method.has_armhole:
             continue
-        alone = median_ms(lambda n, method=method: _checks(draft(method, charts[n])), 20)
+        alone = median_ms(lambda n, method=method: _checks(drafted(method, charts[n])), 20)
         line(f"draft and checks, {code}", alone, "ms", anchor)
         for name in ("sleeve.guide_box", "sleeve.triangle"):
             sleeve = METHODS[name]
 
             def both(n: int, method: Method = method, sleeve: Method = sleeve) -> object:
-                made = draft(method, charts[n])
-                return _checks(made), _checks(draft(sleeve, charts[n], armhole=armhole_of(made.block)))
+                made = drafted(method, charts[n])
+                return _checks(made), _checks(drafted(sleeve, charts[n], armhole=armhole_of(made.garment)))
 
             line(f"  with {name}", median_ms(both, 20), "ms", anchor, "target 20 ms")
 

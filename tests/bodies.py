@@ -5,7 +5,10 @@ from hypothesis import strategies as st
 from widehem.core.body.chart import Chart, chart_of
 from widehem.core.body.estimates import estimate
 from widehem.core.body.figure_tables import TABLES
-from widehem.core.drafting.method import METHODS, Draft, draft
+from widehem.core.design.design import method_design
+from widehem.core.design.make import Made, make
+from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.method import METHODS, Method
 
 # build: waist, hip, waist_hip, waist_knee, height
 BUILDS = {
@@ -19,15 +22,22 @@ BUILDS = {
 }
 
 
+def drafted(
+    method: Method, chart: Chart, options: dict | None = None, ease: dict | None = None, armhole: Armhole | None = None
+) -> Made:
+    """A block by a method on a chart."""
+    return make(method_design(method, options, ease), chart, armhole=armhole)
+
+
 def skirt_chart(build: str = "typical", **changes: float) -> Chart:
     """The chart of a named build, with some measures changed."""
     values = dict(zip(("waist", "hip", "waist_hip", "waist_knee", "height"), BUILDS[build], strict=True))
     return chart_of({**values, **changes})
 
 
-def skirt(build: str = "typical", options: dict | None = None, ease: dict | None = None, **changes: float) -> Draft:
+def skirt(build: str = "typical", options: dict | None = None, ease: dict | None = None, **changes: float) -> Made:
     """The two-panel skirt on a named build."""
-    return draft(METHODS["skirt.two_panel"], skirt_chart(build, **changes), options or {}, ease or {})
+    return make(method_design(METHODS["skirt.two_panel"], options, ease), skirt_chart(build, **changes))
 
 
 @st.composite

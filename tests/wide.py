@@ -9,9 +9,9 @@ from collections import Counter
 import widehem.core.drafting.methods  # noqa: F401 - registers them
 from tests.bodies import upper_chart
 from widehem.core.body.chart import Chart
-from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part, draft
-from widehem.core.drafting.option import Value
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part
+from widehem.core.setting.option import Value
+from widehem.core.setting.refusal import CannotDraft
 
 NOISE = 0.5  # cm, of a reading
 
@@ -47,11 +47,11 @@ def run(method: Method, count: int, seed: int) -> str:
     for _ in range(count):
         chart, chosen = body(chance), options(method, chance)
         try:
-            hole = armhole_of(draft(METHODS[method.made_for], chart).block) if method.for_armhole else None
+            hole = armhole_of(drafted(METHODS[method.made_for], chart).garment) if method.for_armhole else None
         except CannotDraft:
             continue
         try:
-            made = draft(method, chart, chosen, {}, hole)
+            made = drafted(method, chart, chosen, {}, hole)
         except CannotDraft as refusal:
             refused[" ".join(refusal.measures)] += 1
         except Exception as error:  # whatever it is, it is counted and told

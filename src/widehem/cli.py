@@ -185,10 +185,12 @@ def _measures(arguments: argparse.Namespace) -> int:
 
 def _draft(arguments: argparse.Namespace) -> int:
     import widehem.core.drafting.methods  # noqa: F401 - registers them
-    from widehem.core.drafting.method import draft, method_named
-    from widehem.core.drafting.option import OptionError
-    from widehem.core.drafting.refusal import CannotDraft
+    from widehem.core.design.design import method_design
+    from widehem.core.design.make import make
+    from widehem.core.drafting.method import method_named
     from widehem.core.output.json_draft import refusal_as_json
+    from widehem.core.setting.option import OptionError
+    from widehem.core.setting.refusal import CannotDraft
 
     try:
         method = method_named(arguments.method)
@@ -198,7 +200,7 @@ def _draft(arguments: argparse.Namespace) -> int:
         if arguments.plan:
             planned = _plan(arguments.plan, method)
             options, ease = {**planned.options, **options}, {**planned.ease, **ease}
-        made = draft(method, chart, options, ease, _armhole(arguments, chart, unit))
+        made = make(method_design(method, options, ease), chart, armhole=_armhole(arguments, chart, unit))
         data = _written(made, arguments, unit)
     except OptionError as error:
         raise UsageError(str(error)) from None
@@ -227,8 +229,10 @@ def _plan(name: str, method: Any) -> Any:
 
 def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
     """The armhole a sleeve is drawn for: given, or of a bodice drafted on the same chart; None when neither is named."""
+    from widehem.core.design.design import method_design
+    from widehem.core.design.make import make
     from widehem.core.drafting.cap import Armhole
-    from widehem.core.drafting.method import armhole_of, draft, method_named
+    from widehem.core.drafting.method import armhole_of, method_named
     from widehem.core.units import LengthError, parse_length
 
     if arguments.armhole:
@@ -242,7 +246,7 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
         return Armhole(lengths["front"], lengths["back"])
     if not arguments.bodice:
         return None
-    armhole = armhole_of(draft(method_named(arguments.bodice), chart).block)
+    armhole = armhole_of(make(method_design(method_named(arguments.bodice)), chart).garment)
     if armhole is None:
         raise UsageError(f"{arguments.bodice} has no armhole: name a bodice with --bodice.")
     return armhole
@@ -250,31 +254,19 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
 
 def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     """The draft in the wanted format."""
-    from widehem.core.marking.made import Heading, mark_up
+    from widehem.core.marking.made import Heading
     from widehem.core.marking.plans import PlanError, plan_named
-    from widehem.core.output.json_draft import draft_as_json
     from widehem.core.output.sheets import PaperError, paper_named, scale_named
+    from widehem.core.output.writers import WRITERS, Order
     from widehem.core.units import Display
 
-    if arguments.format == "json":
-        return (json.dumps(draft_as_json(made), indent=2, ensure_ascii=False) + "\n").encode()
     heading = Heading(costume=made.method.name, wearer=arguments.chart.stem)
     try:
         paper, scale = paper_named(arguments.paper), scale_named(arguments.scale)
-        if arguments.format == "card":
-            from widehem.core.output.pdf_card import card_pdf
-
-            return card_pdf(made, heading, paper if paper.width else paper_named("a4"), Display(unit, 16))
-        pattern = mark_up(made.block, plan_named(arguments.allowance or made.method.allowances), heading, Display(unit))
+        plan = plan_named(arguments.allowance or made.method.allowances)
     except (PaperError, PlanError) as error:
         raise UsageError(str(error)) from None
-    if arguments.format == "svg":
-        from widehem.core.output.svg_pattern import pattern_svg
-
-        return (pattern_svg(pattern, scale) + "\n").encode()
-    from widehem.core.output.pdf_sheets import sheets_pdf
-
-    return sheets_pdf(pattern, paper, scale)
+    return WRITERS[arguments.format].write(Order(made, heading, plan, paper, scale, Display(unit)))
 
 
 def _pairs(given: Sequence[str], flag: str) -> list[tuple[str, str]]:

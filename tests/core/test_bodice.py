@@ -7,26 +7,26 @@ from itertools import pairwise
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import UPPER, upper_bodies, upper_build
+from tests.bodies import UPPER, drafted, upper_bodies, upper_build
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, armhole_of, draft
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.drafting.methods.bodice_cup_wedge import wedge_angle
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.upper import shoulder_sine
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.points import Point, angle_between
 from widehem.core.pattern.piece import Edge
+from widehem.core.setting.refusal import CannotDraft
 
 METHODS_HERE = ("bodice.plain", "bodice.measured", "bodice.proportional", "bodice.cup_wedge")
 PLACES = ("shoulder", "neck", "armhole", "side", "waist", "shared")
 
 
 def bodice(method="bodice.measured", build="typical", options=None, ease=None, **changes):
-    return draft(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
+    return drafted(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
 
 
 def lengths(made):
-    return {(piece.name, edge.name): edge.length for piece in made.block.pieces for edge in piece.edges}
+    return {(piece.name, edge.name): edge.length for piece in made.garment.pieces for edge in piece.edges}
 
 
 def verdicts(made):
@@ -60,7 +60,7 @@ class Measured(unittest.TestCase):
     def test_the_angle_moves_the_chest_point_out_by_half_the_difference(self):
         for build in ("typical", "slight", "straight", "full"):
             chart = upper_build(build)
-            made = draft(METHODS["bodice.measured"], chart)
+            made = drafted(METHODS["bodice.measured"], chart)
             asked = math.radians(sums(made, "Bust dart")["angle at the bust point, degrees"])
             spare = (chart.get("bust") - chart.get("high_bust")) / 2
             sine = shoulder_sine(
@@ -79,8 +79,8 @@ class Measured(unittest.TestCase):
         for build in ("child", "typical", "straight"):
             chart = upper_build(build)
             flat = upper_build(build, high_bust=chart.get("bust"), snp_waist_front=chart.get("snp_waist_back") - 0.5)
-            made = draft(METHODS["bodice.measured"], flat)
-            self.assertEqual([d.name for p in made.block.pieces for d in p.darts if d.apex is not None], [], build)
+            made = drafted(METHODS["bodice.measured"], flat)
+            self.assertEqual([d.name for p in made.garment.pieces for d in p.darts if d.apex is not None], [], build)
 
     def test_armholes_are_equal_and_girths_exact_wherever_the_dart_lies(self):
         before = None
@@ -95,8 +95,8 @@ class Measured(unittest.TestCase):
             before = mine
 
     def test_two_places_share_the_angle(self):
-        whole = bodice(build="full").block.piece("front")
-        shared = bodice(build="full", options={"dart_place": "shared"}).block.piece("front")
+        whole = bodice(build="full").garment.piece("front")
+        shared = bodice(build="full", options={"dart_place": "shared"}).garment.piece("front")
 
         def angle(piece, edge):
             dart = next(d for d in piece.edge(edge).darts if d.apex is not None)
@@ -195,7 +195,7 @@ class CupWedge(unittest.TestCase):
             made = bodice("bodice.cup_wedge", build)
             self.assertEqual(verdicts(made)["seam.side"], "true", build)
             self.assertEqual(verdicts(made)["darts.legs"], "true", build)
-            self.assertEqual(len(made.block.piece("front").edge("side").darts), 1)
+            self.assertEqual(len(made.garment.piece("front").edge("side").darts), 1)
 
 
 def turns(edge: Edge) -> int:
@@ -214,7 +214,7 @@ class AnyBody(unittest.TestCase):
     def test_true_or_refused_with_names(self, chart, code, place, school):
         options = {"dart_place": place, "back_shoulder": school} if code in ("bodice.measured", "bodice.proportional") else {}
         try:
-            made = draft(METHODS[code], chart, options)
+            made = drafted(METHODS[code], chart, options)
         except CannotDraft as refusal:
             self.assertTrue(refusal.measures)
             self.assertRegex(str(refusal.saying), r"read|give|take")
@@ -224,10 +224,10 @@ class AnyBody(unittest.TestCase):
             self.assertNotEqual(checks.get(name), "not", name)
         if code != "bodice.plain":
             found = lengths(made)
-            darted = any(d.apex for p in made.block.pieces for d in p.darts)
+            darted = any(d.apex for p in made.garment.pieces for d in p.darts)
             if code == "bodice.measured" and darted and checks["armhole.balance"] != "not":
                 self.assertLess(found["front", "armhole"] - found["back", "armhole"], 0.51)
-        for piece in made.block.pieces:
+        for piece in made.garment.pieces:
             for edge in piece.edges:
                 if edge.name in ("neck", "armhole"):
                     for part in edge.parts:
@@ -246,16 +246,16 @@ class AnyBody(unittest.TestCase):
     )
     def test_any_sleeve_fits_its_armhole(self, chart, code, sleeve, cap, ease):
         try:
-            hole = armhole_of(draft(METHODS[code], chart).block)
+            hole = armhole_of(drafted(METHODS[code], chart).garment)
         except CannotDraft:
             assume(False)
         try:
-            made = draft(METHODS[sleeve], chart, {"cap_height": cap}, {"cap": ease}, hole)
+            made = drafted(METHODS[sleeve], chart, {"cap_height": cap}, {"cap": ease}, hole)
         except CannotDraft as refusal:
             self.assertEqual(refusal.measures, ("upper_arm",))
             self.assertRegex(str(refusal.saying), r"\d.*\d")
             return
-        piece = made.block.piece("sleeve")
+        piece = made.garment.piece("sleeve")
         share = {"high": 1, "middle": 2 / 3, "low": 1 / 3}[cap]
         self.assertAlmostEqual(piece.edge("cap").length - hole.whole, ease * share, delta=0.1)
         self.assertGreaterEqual(piece.edge("cap").parts[0].end.x, chart.get("upper_arm") + 2 - 1e-6)
@@ -268,7 +268,7 @@ class AnyBody(unittest.TestCase):
 class Sleeves(unittest.TestCase):
     def sleeve(self, code="sleeve.triangle", build="typical", **options):
         chart = upper_build(build)
-        return draft(METHODS[code], chart, options, {}, armhole_of(draft(METHODS["bodice.measured"], chart).block))
+        return drafted(METHODS[code], chart, options, {}, armhole_of(drafted(METHODS["bodice.measured"], chart).garment))
 
     def test_heights_and_widths_of_the_three_caps(self):
         for code in ("sleeve.guide_box", "sleeve.triangle"):
@@ -280,18 +280,18 @@ class Sleeves(unittest.TestCase):
 
     def test_a_sleeve_needs_an_armhole_and_an_arm_that_fits_it(self):
         with self.assertRaises(CannotDraft) as caught:
-            draft(METHODS["sleeve.triangle"], upper_build())
+            drafted(METHODS["sleeve.triangle"], upper_build())
         self.assertIn("is drawn for an armhole", str(caught.exception.saying))
         for hole, word in ((Armhole(8, 8), "too wide for it"), (Armhole(75, 75), "too large for this arm")):
             with self.assertRaises(CannotDraft) as caught:
-                draft(METHODS["sleeve.guide_box"], upper_build(), armhole=hole)
+                drafted(METHODS["sleeve.guide_box"], upper_build(), armhole=hole)
             self.assertIn(word, str(caught.exception.saying))
             self.assertEqual(caught.exception.measures, ("upper_arm",))
 
     def test_the_elbow_dart_bends_the_sleeve_and_both_seams_stay_alike(self):
         for build in UPPER:
             made = self.sleeve(build=build, elbow="dart")
-            piece = made.block.piece("sleeve")
+            piece = made.garment.piece("sleeve")
             self.assertAlmostEqual(piece.edge("underarm_back").length, piece.edge("underarm_front").length, delta=0.01)
             (dart,) = piece.darts
             self.assertAlmostEqual(dart.intake, 2.5)
@@ -301,18 +301,18 @@ class Sleeves(unittest.TestCase):
             forward = next(note.lengths[0] for note in made.notes if "forward" in str(note))
             self.assertTrue(3.4 < forward < 4.8, (build, forward))
         short = self.sleeve(elbow="dart", length=25)
-        self.assertEqual(short.block.piece("sleeve").darts, ())
+        self.assertEqual(short.garment.piece("sleeve").darts, ())
         self.assertTrue(any("too short for a dart" in str(note) for note in short.notes))
 
     def test_pitch_notches_stand_where_those_of_the_armhole_do(self):
         made = self.sleeve()
-        hole = armhole_of(bodice().block)
-        found = {notch.what: notch.along for notch in made.block.pitch}
-        cap = made.block.piece("sleeve").edge("cap").length
+        hole = armhole_of(bodice().garment)
+        found = {notch.what: notch.along for notch in made.garment.pitch}
+        cap = made.garment.piece("sleeve").edge("cap").length
         self.assertAlmostEqual(found["pitch, back"], hole.back / 3)
         self.assertAlmostEqual(cap - found["pitch, front"], hole.front / 3)
         self.assertAlmostEqual(found["shoulder"] - hole.back, (cap - hole.whole) / 2)
-        on_bodice = {notch.piece: (notch.along, notch.count) for notch in bodice().block.pitch}
+        on_bodice = {notch.piece: (notch.along, notch.count) for notch in bodice().garment.pitch}
         self.assertAlmostEqual(on_bodice["back"][0], hole.back / 3)
         self.assertEqual((on_bodice["back"][1], on_bodice["front"][1]), (2, 1))
 

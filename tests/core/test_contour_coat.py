@@ -6,22 +6,22 @@ from itertools import pairwise
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import upper_bodies, upper_build
+from tests.bodies import drafted, upper_bodies, upper_build
 from tests.core.test_bodice import sums, verdicts
-from widehem.core.drafting.cautions import cautions
-from widehem.core.drafting.method import METHODS, armhole_of, draft
+from widehem.core.design.cautions import cautions
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.drafting.methods.bodice_contour_shape import above_intake, shared, under_intake
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.points import angle_between, mirror_in
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.svg_board import FOLDED, board_svg, frames
+from widehem.core.setting.refusal import CannotDraft
 
 THREE = ("typical", "full", "child")
 
 
 def made(method, build="typical", options=None, ease=None, **changes):
-    return draft(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
+    return drafted(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
 
 
 class Contour(unittest.TestCase):
@@ -69,27 +69,27 @@ class Contour(unittest.TestCase):
     def test_it_comes_out_at_the_body(self):
         for build in ("typical", "full", "slight", "straight", "child"):
             for back in ("shaped", "flat"):
-                block = made("bodice.contour", build, {"back": back}).block
+                block = made("bodice.contour", build, {"back": back}).garment
                 self.assertEqual({level.name for level in block.levels}, {"bust", "waist", "hip"})
                 for level in block.levels:
                     self.assertAlmostEqual(block.girth(level), level.body, delta=0.02, msg=(build, back, level.name))
 
     def test_ease_goes_to_the_sides(self):
-        block = made("bodice.contour", ease={"bust": 4.0, "waist": 2.0}).block
+        block = made("bodice.contour", ease={"bust": 4.0, "waist": 2.0}).garment
         girths = {level.name: block.girth(level) - level.body for level in block.levels}
         self.assertAlmostEqual(girths["bust"], 4, delta=0.02)
         self.assertAlmostEqual(girths["waist"], 2, delta=0.02)
 
     def test_both_panel_edges_and_both_sides_are_equal(self):
         for build in ("typical", "full", "slight", "straight", "child"):
-            block = made("bodice.contour", build).block
+            block = made("bodice.contour", build).garment
             front, aside, back = (block.piece(name) for name in ("front", "side_front", "back"))
             self.assertAlmostEqual(front.edge("panel").length, aside.edge("panel").length, places=6)
             self.assertAlmostEqual(back.edge("side").length, aside.edge("side").length, delta=0.03)
 
     def test_a_heart_lies_lower_at_the_centre(self):
         straight, heart = (
-            made("bodice.contour", options={"neckline": line}).block.piece("front") for line in ("straight", "heart")
+            made("bodice.contour", options={"neckline": line}).garment.piece("front") for line in ("straight", "heart")
         )
         self.assertAlmostEqual(heart.edge("centre_front").start.y - straight.edge("centre_front").start.y, 4.5)
         self.assertTrue(heart.edge("top").pointed)
@@ -128,49 +128,49 @@ class Coat(unittest.TestCase):
             coat = made("coat.straight", build)
             tips = [coat.points[f"{name}_shoulder_tip"].y for name in ("back", "front")]
             self.assertAlmostEqual(tips[0], tips[1], places=6)
-            shoulders = [coat.block.piece(name).edge("shoulder").length for name in ("back", "front")]
+            shoulders = [coat.garment.piece(name).edge("shoulder").length for name in ("back", "front")]
             self.assertAlmostEqual(shoulders[0] - shoulders[1], 0.5, places=6)
 
     def test_too_steep_a_shoulder_becomes_a_side_dart(self):
         coat = made("coat.straight", "full")  # the front is 5.5 longer: it would fall 7.5
-        (dart,) = coat.block.piece("front").darts
+        (dart,) = coat.garment.piece("front").darts
         self.assertEqual((dart.edge, round(dart.intake, 2)), ("side", 1.5))
         self.assertEqual(verdicts(coat)["seam.side"], "true")
-        self.assertEqual(made("coat.straight").block.piece("front").darts, ())
+        self.assertEqual(made("coat.straight").garment.piece("front").darts, ())
 
     def test_the_waist_asks_for_more_than_the_bust(self):
         coat = made("coat.straight", "typical", waist=96)
-        girth = coat.block.girth(next(level for level in coat.block.levels if level.name == "bust"))
+        girth = coat.garment.girth(next(level for level in coat.garment.levels if level.name == "bust"))
         self.assertAlmostEqual(girth, 106, delta=0.01)
-        self.assertEqual(coat.block.piece("front").diamonds, (), "a straight figure has no front dart")
+        self.assertEqual(coat.garment.piece("front").diamonds, (), "a straight figure has no front dart")
 
     def test_a_front_dart_and_a_shaped_back(self):
         coat = made("coat.straight")
-        (dart,) = coat.block.piece("front").diamonds
+        (dart,) = coat.garment.piece("front").diamonds
         self.assertAlmostEqual(dart.intake, 2.0)
-        waist = coat.block.girth(next(level for level in coat.block.levels if level.name == "waist"))
+        waist = coat.garment.girth(next(level for level in coat.garment.levels if level.name == "waist"))
         self.assertAlmostEqual(waist, 100 - 4 - 3.5, delta=0.01)
         folded = made("coat.straight", options={"back": "fold", "front_dart": "none"})
-        self.assertEqual(folded.block.piece("back").cut, "fold")
-        waist = folded.block.girth(next(level for level in folded.block.levels if level.name == "waist"))
+        self.assertEqual(folded.garment.piece("back").cut, "fold")
+        waist = folded.garment.girth(next(level for level in folded.garment.levels if level.name == "waist"))
         self.assertAlmostEqual(waist, 100 - 2, delta=0.01)
 
     def test_the_lapel_is_shown_folded_about_its_roll_line(self):
         coat = made("coat.straight")
-        roll = next(line for line in coat.block.piece("front").lines if line.name == "roll_line")
+        roll = next(line for line in coat.garment.piece("front").lines if line.name == "roll_line")
         flat = roll.folded.moved(mirror_in(roll.path.start, roll.path.end))
-        corner = coat.block.piece("front").edge("gorge").end
+        corner = coat.garment.piece("front").edge("gorge").end
         self.assertLess(min(point.to(corner) for point in flat.flat(0.05)), 0.01)
         self.assertIn(FOLDED, frames(coat))
         self.assertIn('class="piece folded"', board_svg(coat, 99, folded=True))
         self.assertNotIn('class="piece folded"', board_svg(coat, 99))
         inside = [point.x for point in roll.folded.flat(0.5)]
-        front = coat.block.piece("front").bounds
+        front = coat.garment.piece("front").bounds
         self.assertTrue(front[0] < min(inside) and max(inside) < front[2], "the lapel lies on the front")
 
     def test_facing_and_collar_fit_what_they_are_sewn_to(self):
         for breast in ("single", "double"):
-            block = made("coat.straight", options={"breast": breast}).block
+            block = made("coat.straight", options={"breast": breast}).garment
             front, back, facing, collar = (block.piece(name) for name in ("front", "back", "facing", "collar"))
             for edge in ("front_edge", "gorge"):
                 self.assertAlmostEqual(front.edge(edge).length, facing.edge(edge).length, places=6)
@@ -181,7 +181,7 @@ class Coat(unittest.TestCase):
             self.assertAlmostEqual(facing.edge("facing_neck").length, front.edge("neck").length, places=6)
 
     def test_cloth_lining_and_interfacing_are_listed(self):
-        pattern = mark_up(made("coat.straight").block, PLANS["cloth"])
+        pattern = mark_up(made("coat.straight").garment, PLANS["cloth"])
         rows = {(row.piece, row.material): row.cut for row in pattern.cut_list}
         self.assertEqual(rows["Shoulder pad", "cloth"], "4")
         self.assertEqual(rows["Shoulder pad", "wadding"], "2")
@@ -190,19 +190,19 @@ class Coat(unittest.TestCase):
         self.assertIn(("Coat front", "lining"), rows)
         self.assertIn(("Coat back", "lining"), rows)
         self.assertEqual(
-            {row.material for row in mark_up(made("coat.straight").block, PLANS["toile"]).cut_list},
+            {row.material for row in mark_up(made("coat.straight").garment, PLANS["toile"]).cut_list},
             {"toile", "lining", "interfacing", "wadding"},
         )
 
     def test_pads_are_ten_along_and_ten_down(self):
-        pad = made("coat.straight").block.piece("pad")
+        pad = made("coat.straight").garment.piece("pad")
         self.assertAlmostEqual(pad.edge("pad_armhole").length, 20, delta=0.01)
         self.assertAlmostEqual(
             pad.bounds[2] - pad.bounds[0], 10 + max(0, pad.bounds[2] - pad.edge("pad_armhole").place(10).point.x), delta=0.6
         )
 
     def test_the_shoulder_seam_moved_forward_keeps_the_armhole(self):
-        usual, forward = (made("coat.straight", options={"shoulder_seam": seam}).block for seam in ("usual", "forward"))
+        usual, forward = (made("coat.straight", options={"shoulder_seam": seam}).garment for seam in ("usual", "forward"))
         whole = [sum(block.piece(name).edge("armhole").length for name in ("front", "back")) for block in (usual, forward)]
         self.assertAlmostEqual(whole[0], whole[1], delta=0.15)
         self.assertAlmostEqual(
@@ -214,19 +214,19 @@ class Coat(unittest.TestCase):
     def test_wedge_vent_and_a_short_coat(self):
         wedge, vent, plain = (made("coat.straight", options={"side": side}) for side in ("wedge", "vent", "plain"))
         self.assertAlmostEqual(
-            wedge.block.piece("back").edge("hem").end.x - plain.block.piece("back").edge("hem").end.x, 4.74, delta=0.1
+            wedge.garment.piece("back").edge("hem").end.x - plain.garment.piece("back").edge("hem").end.x, 4.74, delta=0.1
         )
-        self.assertAlmostEqual(vent.block.piece("back").edge("hem").end.x - plain.block.piece("back").edge("hem").end.x, 5)
+        self.assertAlmostEqual(vent.garment.piece("back").edge("hem").end.x - plain.garment.piece("back").edge("hem").end.x, 5)
         for coat in (wedge, vent, plain):
             self.assertNotIn("not", verdicts(coat).values())
         short = made("coat.straight", options={"length": 22.0})
         self.assertIn("too short for a wedge or a vent", " ".join(map(str, short.notes)))
 
     def test_its_sleeve_bends_at_the_elbow(self):
-        hole = armhole_of(made("coat.straight").block)
-        sleeve = draft(METHODS["sleeve.guide_box"], upper_build(), {"elbow": "dart"}, {}, hole)
+        hole = armhole_of(made("coat.straight").garment)
+        sleeve = drafted(METHODS["sleeve.guide_box"], upper_build(), {"elbow": "dart"}, {}, hole)
         self.assertEqual(verdicts(sleeve)["cap.ease"], "true")
-        self.assertEqual(len(sleeve.block.piece("sleeve").darts), 1)
+        self.assertEqual(len(sleeve.garment.piece("sleeve").darts), 1)
 
     def test_a_collar_warns_of_what_is_tied_at_the_throat(self):
         self.assertIn("break away", " ".join(str(c.saying) for c in cautions(made("coat.straight"))))
@@ -246,7 +246,7 @@ class AnyBody(unittest.TestCase):
     @given(upper_bodies(), st.sampled_from(["straight", "heart"]), st.sampled_from(["centre_back", "centre_front"]))
     def test_contour(self, chart, line, opening):
         try:
-            bodice = draft(METHODS["bodice.contour"], chart, {"neckline": line, "opening_at": opening})
+            bodice = drafted(METHODS["bodice.contour"], chart, {"neckline": line, "opening_at": opening})
         except CannotDraft as refusal:
             self.assertTrue(refusal.measures)
             self.assertRegex(str(refusal.saying), r"read|Read")
@@ -254,7 +254,7 @@ class AnyBody(unittest.TestCase):
         found = verdicts(bodice)
         for name in ("outline", "seam.panel", "girth.bust", "girth.waist", "girth.hip"):
             self.assertNotEqual(found[name], "not", name)
-        for piece in bodice.block.pieces:
+        for piece in bodice.garment.pieces:
             for name in ("panel", "side"):
                 for edge in (edge for edge in piece.edges if edge.name == name):
                     for a, b in pairwise(edge.parts[0].segments):
@@ -268,7 +268,7 @@ class AnyBody(unittest.TestCase):
     def test_coat(self, chart, breast, back, side, shoulder):
         options = {"breast": breast, "back": back, "side": side, "shoulder_seam": shoulder}
         try:
-            coat = draft(METHODS["coat.straight"], chart, options)
+            coat = drafted(METHODS["coat.straight"], chart, options)
         except CannotDraft as refusal:
             self.assertRegex(str(refusal.saying), r"read|Read|set it")
             return

@@ -5,13 +5,13 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.bodies import skirt_chart, upper_build
+from tests.bodies import drafted, skirt_chart, upper_build
 from widehem.core.body.chart import chart_of
+from widehem.core.design.trade import trades
 from widehem.core.drafting.ease_plans import PLANS, EasePlan, applied, below_least, from_garment, plan_problems, usual_chart
-from widehem.core.drafting.method import METHODS, armhole_of, draft
-from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.drafting.trade import trades
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.pattern.wear import Wear
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import LengthError, parse_signed, with_unit
 
 MEASURED, PLAIN, BOX = METHODS["bodice.measured"], METHODS["bodice.plain"], METHODS["sleeve.guide_box"]
@@ -31,9 +31,9 @@ class Plans(unittest.TestCase):
                     draft(MEASURED, upper_build(), dict(found.options), dict(found.ease))
                 continue
             made = draft(MEASURED, upper_build(), dict(found.options), dict(found.ease))
-            level = next(level for level in made.block.levels if level.name == "bust")
-            self.assertAlmostEqual(made.block.girth(level) - level.body, plan.amounts["bust"], delta=0.1, msg=plan.code)
-            self.assertEqual(made.block.wear, Wear(plan.cloth, 30.0, plan.layers))
+            level = next(level for level in made.garment.levels if level.name == "bust")
+            self.assertAlmostEqual(made.garment.girth(level) - level.body, plan.amounts["bust"], delta=0.1, msg=plan.code)
+            self.assertEqual(made.garment.wear, Wear(plan.cloth, 30.0, plan.layers))
 
     def test_what_a_method_does_not_draw_is_left_alone_and_named(self):
         self.assertEqual(applied(PLANS["coat"], METHODS["skirt.two_panel"]).left_out, ("waist", "hip"))
@@ -79,7 +79,7 @@ class Cloth(unittest.TestCase):
 
     def test_a_knit_may_be_smaller_than_the_body_by_half_its_stretch(self):
         def waist(stretch, ease):
-            made = draft(METHODS["skirt.two_panel"], skirt_chart(), {"cloth": "knit", "stretch": stretch}, {"hip": ease})
+            made = drafted(METHODS["skirt.two_panel"], skirt_chart(), {"cloth": "knit", "stretch": stretch}, {"hip": ease})
             return verdicts(made)["girth.hip"]
 
         self.assertEqual(waist(30.0, 2.0)[0], "true")
@@ -91,7 +91,7 @@ class Cloth(unittest.TestCase):
         self.assertAlmostEqual(Wear("woven", 0, 2).under(1), 3.0)
 
     def test_the_cap_takes_as_much_ease_as_its_cloth_can(self):
-        hole = armhole_of(draft(MEASURED, upper_build()).block)
+        hole = armhole_of(draft(MEASURED, upper_build()).garment)
 
         def cap(ease, **options):
             return verdicts(draft(BOX, upper_build(), options, {"cap": ease}, hole))["cap.ease"]

@@ -7,26 +7,26 @@ from itertools import pairwise
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import upper_bodies, upper_build
+from tests.bodies import drafted, upper_bodies, upper_build
 from tests.core.test_bodice import sums, turns, verdicts
-from widehem.core.drafting.cautions import cautions
-from widehem.core.drafting.method import METHODS, armhole_of, draft
+from widehem.core.design.cautions import cautions
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.drafting.methods.sleeve_s_head import wave
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.points import Point, angle_between
 from widehem.core.pattern.walk import set_in, walk
+from widehem.core.setting.refusal import CannotDraft
 
 THREE = ("typical", "full", "child")
 
 
 def made(method, build="typical", options=None, ease=None, hole=None, **changes):
-    return draft(METHODS[method], upper_build(build, **changes), options or {}, ease or {}, hole)
+    return drafted(METHODS[method], upper_build(build, **changes), options or {}, ease or {}, hole)
 
 
 def sleeve(method, build="typical", options=None, ease=None, **changes):
     chart = upper_build(build, **changes)
-    hole = armhole_of(draft(METHODS[METHODS[method].made_for], chart).block)
-    return draft(METHODS[method], chart, options or {}, ease or {}, hole), hole
+    hole = armhole_of(drafted(METHODS[METHODS[method].made_for], chart).garment)
+    return drafted(METHODS[method], chart, options or {}, ease or {}, hole), hole
 
 
 class Jersey(unittest.TestCase):
@@ -45,15 +45,15 @@ class Jersey(unittest.TestCase):
                 self.assertAlmostEqual(wide["half across back"], read["across_back"] / 2 + 1)
                 self.assertAlmostEqual(wide["quarter of the bust"], read["bust"] / 4 + 1.5)
         typical = made("top.jersey")
-        back = typical.block.piece("back")
+        back = typical.garment.piece("back")
         self.assertAlmostEqual(back.edge("shoulder").length, math.hypot(17.2 + 1 + 1.5 - 8.4, 21.5 / 8 + 1), places=2)
         self.assertAlmostEqual(back.edge("side").length, 41 + 22 - 21.5)
-        neck = 2 * sum(piece.edge("neck").length for piece in typical.block.pieces)
+        neck = 2 * sum(piece.edge("neck").length for piece in typical.garment.pieces)
         self.assertTrue(37 + 4 <= neck <= 37 + 5.2, neck)
 
     def test_front_and_back_are_the_same_but_for_the_neck(self):
         for fit in ("close", "regular", "easy"):
-            back, front = made("top.jersey", options={"fit": fit}).block.pieces
+            back, front = made("top.jersey", options={"fit": fit}).garment.pieces
             for edge in ("hem", "side", "armhole", "shoulder"):
                 self.assertAlmostEqual(back.edge(edge).length, front.edge(edge).length, places=6)
             self.assertGreater(front.edge("neck").length, back.edge("neck").length + 1)
@@ -63,7 +63,7 @@ class Jersey(unittest.TestCase):
         self.assertAlmostEqual(made("top.jersey", options={"fit": "easy"}).ease["depth"].value, 4.5)
         self.assertAlmostEqual(made("top.jersey", options={"fit": "easy"}, ease={"bust": 2.0}).ease["bust"].value, 2)
         close = made("top.jersey", options={"fit": "close"})
-        girth = close.block.girth(next(level for level in close.block.levels if level.name == "bust"))
+        girth = close.garment.girth(next(level for level in close.garment.levels if level.name == "bust"))
         self.assertAlmostEqual(girth, 84, places=3)
         self.assertEqual(verdicts(close)["girth.bust"], "true", "a knit may be smaller than the body")
         self.assertEqual(verdicts(made("top.jersey", options={"fit": "close", "cloth": "woven"}))["girth.bust"], "not")
@@ -75,7 +75,7 @@ class Jersey(unittest.TestCase):
         self.assertIn(f"to {66 / 4 - 1 - 2.5:.1f}", words)
 
     def test_the_head_passes_by_stretch_by_width_or_by_an_opening(self):
-        neck = 2 * sum(piece.edge("neck").length for piece in made("top.jersey").block.pieces)
+        neck = 2 * sum(piece.edge("neck").length for piece in made("top.jersey").garment.pieces)
         self.assertEqual(verdicts(made("top.jersey", head=neck * 1.29))["head.passes"], "true")
         self.assertEqual(verdicts(made("top.jersey", head=neck * 1.31))["head.passes"], "not")
         self.assertEqual(verdicts(made("top.jersey", options={"neck_wider": 2.0}))["head.passes"], "true")
@@ -96,15 +96,15 @@ class Jersey(unittest.TestCase):
                 self.assertAlmostEqual(high, depth / 2 + 1, places=3)
                 line = sums(drawn, "Pivot line")
                 self.assertAlmostEqual(line["half bicep line"], math.sqrt(line["pivot line"] ** 2 - high**2), places=6)
-                self.assertAlmostEqual(drawn.block.piece("sleeve").edge("cap").length, hole.whole, delta=0.02)
+                self.assertAlmostEqual(drawn.garment.piece("sleeve").edge("cap").length, hole.whole, delta=0.02)
                 self.assertAlmostEqual(
-                    drawn.block.piece("sleeve").edge("wrist").length, line["half bicep line"] * 4 / 3, places=4
+                    drawn.garment.piece("sleeve").edge("wrist").length, line["half bicep line"] * 4 / 3, places=4
                 )
                 self.assertEqual(verdicts(drawn)["cap.ease"], "true")
 
     def test_a_tight_sleeve_is_measured_against_the_stretch(self):
         drawn, _ = sleeve("sleeve.pivot", upper_arm=36)
-        wide = drawn.block.piece("sleeve").width_at(0.001)
+        wide = drawn.garment.piece("sleeve").width_at(0.001)
         self.assertEqual(verdicts(drawn)["girth.bicep"], "true" if wide >= 36 * 0.85 else "look")
         with self.assertRaises(CannotDraft) as caught:
             chart = upper_build()
@@ -113,7 +113,7 @@ class Jersey(unittest.TestCase):
                 chart,
                 {"length": 15.0},
                 {},
-                armhole_of(made("top.jersey", armscye_depth=32, nape_waist=50).block),
+                armhole_of(made("top.jersey", armscye_depth=32, nape_waist=50).garment),
             )
         self.assertIn(
             "armscye_depth" if "armscye_depth" in caught.exception.measures else "arm_length", caught.exception.measures
@@ -146,7 +146,7 @@ class Gown(unittest.TestCase):
         for build in THREE:
             for part in (0.0, 50.0, 100.0):
                 gown = made("gown.seam_shaped", build, {"fullness": part, "opening_at": "none"})
-                block = gown.block
+                block = gown.garment
                 for level in block.levels[:2]:
                     self.assertAlmostEqual(block.girth(level), level.body + {"bust": 6, "waist": 3}[level.name], delta=0.05)
                 back, front = block.piece("back"), block.piece("front")
@@ -154,24 +154,24 @@ class Gown(unittest.TestCase):
 
     def test_a_lacing_leaves_its_gap_and_lists_its_holes(self):
         gown = made("gown.seam_shaped", options={"lacing": 3.0})
-        level = next(level for level in gown.block.levels if level.name == "waist")
-        cloth = 2 * sum(piece.span("waist") for piece in gown.block.pieces)
+        level = next(level for level in gown.garment.levels if level.name == "waist")
+        cloth = 2 * sum(piece.span("waist") for piece in gown.garment.pieces)
         self.assertAlmostEqual(cloth, 72 - 3, delta=0.05)
-        self.assertAlmostEqual(gown.block.girth(level), 72, delta=0.05)
-        holes = gown.block.piece("back").holes
+        self.assertAlmostEqual(gown.garment.girth(level), 72, delta=0.05)
+        holes = gown.garment.piece("back").holes
         self.assertTrue(all(1.5 < a.to(b) < 2.5 for a, b in pairwise(holes)))
         self.assertIn(f"{len(holes)} lacing holes", " ".join(map(str, gown.notes)))
         self.assertIn("tight lacing", [caution.about for caution in cautions(gown)])
-        self.assertEqual(made("gown.seam_shaped", options={"opening_at": "none"}).block.piece("back").holes, ())
+        self.assertEqual(made("gown.seam_shaped", options={"opening_at": "none"}).garment.piece("back").holes, ())
 
     def test_gores_bring_the_sweep(self):
         for places, count in (("sides", 2), ("centres", 2), ("all", 4)):
             gown = made("gown.seam_shaped", options={"sweep": 420.0, "gores": places})
-            gore = gown.block.piece("gore")
+            gore = gown.garment.piece("gore")
             self.assertEqual(gore.cloths[0].cut, str(count))
-            panels = 2 * sum(gown.block.piece(name).edge("hem").length for name in ("back", "front"))
+            panels = 2 * sum(gown.garment.piece(name).edge("hem").length for name in ("back", "front"))
             self.assertAlmostEqual(panels + count * gore.edge("hem").length, 420, delta=0.1)
-            for seam in gown.block.seams:
+            for seam in gown.garment.seams:
                 self.assertEqual(verdicts(gown)[f"seam.{seam.name}"], "true", seam.name)
             self.assertEqual(verdicts(gown)["hem.level"], "true")
         with self.assertRaises(CannotDraft) as caught:
@@ -181,7 +181,7 @@ class Gown(unittest.TestCase):
     def test_the_hem_is_a_level_arc(self):
         gown = made("gown.seam_shaped")
         t = math.radians(sums(gown, "Flare")["flare, degrees"])
-        for piece in gown.block.pieces:
+        for piece in gown.garment.pieces:
             hem = piece.edge("hem")
             waist, length = piece.levels["waist"], 104.1 - 2
             self.assertAlmostEqual(hem.start.y - waist, length * math.cos(t), delta=0.2)
@@ -214,7 +214,7 @@ class Gown(unittest.TestCase):
 
     def test_without_arcs_the_front_is_taken_wider_and_it_is_said(self):
         chart = upper_build().without("bust_front").without("waist_front")
-        gown = draft(METHODS["gown.seam_shaped"], chart)
+        gown = drafted(METHODS["gown.seam_shaped"], chart)
         aside = sums(gown, "Front against back")
         self.assertEqual((aside["front more at the bust"], aside["front more at the waist"]), (1.0, 0.5))
         self.assertIn("The front arc of the bust is not read", " ".join(map(str, gown.notes)))
@@ -231,25 +231,25 @@ class SHead(unittest.TestCase):
         for build in THREE:
             for ease in (0.0, 1.0, 2.5):
                 drawn, hole = sleeve("sleeve.s_head", build, ease={"cap": ease})
-                piece = drawn.block.piece("sleeve")
+                piece = drawn.garment.piece("sleeve")
                 self.assertAlmostEqual(piece.edge("cap").length, hole.whole + ease, delta=0.02)
                 self.assertAlmostEqual(piece.edge("seam_back").length, piece.edge("seam_front").length, places=6)
                 self.assertEqual(verdicts(drawn)["cap.ease"], "true")
 
     def test_it_is_walked_round_its_armhole_in_three(self):
-        block = made("gown.seam_shaped").block
+        block = made("gown.seam_shaped").garment
         drawn, _ = sleeve("sleeve.s_head")
-        whole = set_in(block, drawn.block)
+        whole = set_in(block, drawn.garment)
         self.assertEqual([seam.name for seam in whole.seams], ["cap_back", "cap_low", "cap_front"])
         lengths = sum(whole.piece("sleeve").edge(seam.name).length for seam in whole.seams)
-        self.assertAlmostEqual(lengths, drawn.block.piece("sleeve").edge("cap").length, places=4)
+        self.assertAlmostEqual(lengths, drawn.garment.piece("sleeve").edge("cap").length, places=4)
         for seam in whole.seams:
             self.assertLess(walk(whole, seam, 0.5).meetings[-1].apart, max(abs(seam.ease[0]), 0.01) + 1e-6)
 
     def test_the_line_under_the_arm_decides_the_width(self):
         longer, _ = sleeve("sleeve.s_head", underarm_wrist=49.0)
         self.assertIn("wide instead of", " ".join(map(str, longer.notes)))
-        self.assertGreater(longer.block.piece("sleeve").width_at(0), 33.5)
+        self.assertGreater(longer.garment.piece("sleeve").width_at(0), 33.5)
         doubtful, _ = sleeve("sleeve.s_head", underarm_wrist=56.0)
         self.assertIn("read underarm to wrist, arm length and armscye again", " ".join(map(str, doubtful.notes)))
 
@@ -260,24 +260,24 @@ class SHead(unittest.TestCase):
 
     def test_an_elbow_and_a_buttoned_wrist(self):
         drawn, _ = sleeve("sleeve.s_head", options={"wrist": "buttons"})
-        self.assertAlmostEqual(drawn.block.piece("sleeve").edge("wrist").length, 16.0 + 2, delta=0.02)
-        self.assertEqual({notch.what for notch in drawn.block.pitch if notch.edge == "seam_back"}, {"elbow 1", "elbow 2"})
+        self.assertAlmostEqual(drawn.garment.piece("sleeve").edge("wrist").length, 16.0 + 2, delta=0.02)
+        self.assertEqual({notch.what for notch in drawn.garment.pitch if notch.edge == "seam_back"}, {"elbow 1", "elbow 2"})
 
 
 class AnyBody(unittest.TestCase):
     @settings(max_examples=40, deadline=None)
     @given(upper_bodies(), st.sampled_from(["close", "regular", "easy"]), st.sampled_from(["straight", "hip"]))
     def test_jersey(self, chart, fit, side):
-        top = draft(METHODS["top.jersey"], chart, {"fit": fit, "side": side})
+        top = drafted(METHODS["top.jersey"], chart, {"fit": fit, "side": side})
         found = verdicts(top)
         for name in ("seam.side", "seam.shoulder", "outline", "hem.level", "corners.joined", "corners.square"):
             self.assertEqual(found[name], "true", name)
-        for piece in top.block.pieces:
+        for piece in top.garment.pieces:
             self.assertLessEqual(turns(piece.edge("armhole")), 1, "the tip stands out: it may bend once towards it")
             self.assertLessEqual(turns(piece.edge("neck")), 0)
-        drawn = draft(METHODS["sleeve.pivot"], chart, {}, {}, armhole_of(top.block))
+        drawn = drafted(METHODS["sleeve.pivot"], chart, {}, {}, armhole_of(top.garment))
         self.assertEqual(verdicts(drawn)["cap.ease"], "true")
-        self.assertLessEqual(turns(drawn.block.piece("sleeve").edge("cap")), 2)
+        self.assertLessEqual(turns(drawn.garment.piece("sleeve").edge("cap")), 2)
 
     @settings(max_examples=50, deadline=None)
     @given(
@@ -295,9 +295,15 @@ class AnyBody(unittest.TestCase):
             self.assertRegex(str(refusal.saying), r"read|Read|give|set them|make")
             return
         found = verdicts(gown)
-        for name in ("outline", "girth.bust", "girth.waist", "hem.level", *(f"seam.{seam.name}" for seam in gown.block.seams)):
+        for name in (
+            "outline",
+            "girth.bust",
+            "girth.waist",
+            "hem.level",
+            *(f"seam.{seam.name}" for seam in gown.garment.seams),
+        ):
             self.assertNotEqual(found[name], "not", name)
-        for piece in gown.block.pieces:
+        for piece in gown.garment.pieces:
             for edge in piece.edges:
                 if edge.name in ("side", f"centre_{piece.name}", "armhole", "hem"):
                     for a, b in pairwise(edge.parts[0].segments):

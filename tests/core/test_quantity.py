@@ -2,7 +2,7 @@
 
 import unittest
 
-from widehem.core.drafting.quantity import Quantity, larger_of, smaller_of
+from widehem.core.setting.quantity import Quantity, larger_of, smaller_of
 from widehem.core.units import Display
 
 

@@ -4,8 +4,8 @@ import unittest
 
 from tests.bodies import skirt_chart
 from widehem.core.body.chart import Chart, chart_of
+from widehem.core.design.sensitivity import filled_in, next_to_read, what_moves
 from widehem.core.drafting.method import METHODS
-from widehem.core.drafting.sensitivity import filled_in, next_to_read, what_moves
 
 METHOD = METHODS["skirt.two_panel"]
 

@@ -2,16 +2,16 @@
 
 import unittest
 
-from tests.bodies import skirt
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.pattern.block import Level
+from tests.bodies import drafted, skirt
+from widehem.core.pattern.garment import Level
+from widehem.core.setting.option import OptionError
+from widehem.core.setting.refusal import CannotDraft
 
 TRUED = 0.3  # cm: how far truing the waist may move a side point from where it is laid off
 
 
 def girths(draft):
-    return {level.name: draft.block.girth(level) for level in draft.block.levels}
+    return {level.name: draft.garment.girth(level) for level in draft.garment.levels}
 
 
 class FixedDarts(unittest.TestCase):
@@ -19,7 +19,7 @@ class FixedDarts(unittest.TestCase):
 
     def setUp(self):
         self.draft = skirt("typical")
-        self.back, self.front = self.draft.block.pieces
+        self.back, self.front = self.draft.garment.pieces
         self.points = self.draft.points
 
     def test_frame(self):
@@ -76,7 +76,7 @@ class FixedDarts(unittest.TestCase):
         self.assertAlmostEqual(draft.points["side_hip"].x, 94 / 4 + 1)
         self.assertAlmostEqual(girths(draft)["waist"], 70, delta=0.01)
         self.assertAlmostEqual(girths(draft)["hip"], 98, delta=0.001)
-        back, front = draft.block.pieces
+        back, front = draft.garment.pieces
         self.assertAlmostEqual(back.edge("side").length, front.edge("side").length, places=4)
         self.assertLess(
             draft.points["back_side_waist"].y, draft.points["front_side_waist"].y, "the front comes in more, so it is lowered"
@@ -88,7 +88,7 @@ class SharedDarts(unittest.TestCase):
         """Waist 88, hip 100: T = 51.5 - 44 = 7.5, s = 1.5, R = 4.5, back 2.7 and front 1.8, one dart each."""
         draft = skirt("full")
         self.assertIn("waist 88.0 and hip 100.0 leave 0.5 for the side, fixed darts want 1.0 to 4.5", draft.notes[0].text())
-        back, front = draft.block.pieces
+        back, front = draft.garment.pieces
         self.assertEqual([(round(d.intake, 6), round(d.length, 2)) for d in back.darts], [(2.7, 14.34)])
         self.assertEqual([(round(d.intake, 6), round(d.length, 2)) for d in front.darts], [(1.8, 12.29)])
         self.assertAlmostEqual(draft.points["back_side_waist"].x, 25.0, delta=0.1)
@@ -101,7 +101,7 @@ class SharedDarts(unittest.TestCase):
 
     def test_hourglass(self):
         """Waist 62, hip 104, 22 deep: T = 22.5, s = 3 at most, R = 16.5, back 9.9 in three, front 6.6 in two."""
-        back, front = skirt("hourglass").block.pieces
+        back, front = skirt("hourglass").garment.pieces
         self.assertEqual([round(d.intake, 6) for d in back.darts], [3.3] * 3)
         self.assertEqual([round(d.length, 2) for d in back.darts], [15.02, 14.49, 13.95])
         self.assertEqual([round(d.intake, 6) for d in front.darts], [3.3] * 2)
@@ -110,16 +110,16 @@ class SharedDarts(unittest.TestCase):
     def test_a_share_too_small_for_a_dart_goes_to_its_side(self):
         """Waist 98, hip 100: T = 2.5, s = 0.5, R = 1.5: 0.9 and 0.6 are no darts."""
         draft = skirt("full", waist=98)
-        self.assertEqual([piece.darts for piece in draft.block.pieces], [(), ()])
+        self.assertEqual([piece.darts for piece in draft.garment.pieces], [(), ()])
         self.assertAlmostEqual(draft.points["back_side_waist"].x, 26.5 - 1.4, delta=0.1)
         self.assertAlmostEqual(draft.points["front_side_waist"].x, 51.5 - (25 - 1.1), delta=0.1)
-        back, front = draft.block.pieces
+        back, front = draft.garment.pieces
         self.assertAlmostEqual(back.edge("side").length, front.edge("side").length, places=4)
 
     def test_it_can_be_asked_for(self):
         draft = skirt("typical", {"school": "shared"})
-        self.assertEqual(len(draft.block.piece("back").darts), 2)  # T = 14, s = 2.8, R = 8.4, back 5.04
-        self.assertAlmostEqual(draft.block.piece("back").darts[0].intake, 2.52)
+        self.assertEqual(len(draft.garment.piece("back").darts), 2)  # T = 14, s = 2.8, R = 8.4, back 5.04
+        self.assertAlmostEqual(draft.garment.piece("back").darts[0].intake, 2.52)
 
     def test_a_round_figure_leans_out(self):
         draft = skirt("round")
@@ -153,12 +153,12 @@ class Refusals(unittest.TestCase):
 
     def test_missing_measures_are_named(self):
         from widehem.core.body.chart import chart_of
-        from widehem.core.drafting.method import METHODS, draft
+        from widehem.core.drafting.method import METHODS
 
         with self.assertRaises(CannotDraft) as caught:
-            draft(METHODS["skirt.two_panel"], chart_of({"waist": 70, "hip": 98}))
+            drafted(METHODS["skirt.two_panel"], chart_of({"waist": 70, "hip": 98}))
         self.assertEqual(caught.exception.measures, ("waist_hip", "waist_knee"))
-        draft(METHODS["skirt.two_panel"], chart_of({"waist": 70, "hip": 98, "waist_hip": 20}), {"length": 60})
+        drafted(METHODS["skirt.two_panel"], chart_of({"waist": 70, "hip": 98, "waist_hip": 20}), {"length": 60})
 
     def test_settings_out_of_range_name_themselves(self):
         for options, ease, words in (
@@ -186,15 +186,15 @@ class Steps(unittest.TestCase):
     def test_the_finished_lines_are_the_pieces(self):
         draft = skirt("typical")
         drawn = {(mark.piece, mark.edge) for mark in draft.marks if mark.role == "finished" and mark.edge}
-        self.assertEqual(drawn, {(piece.name, edge.name) for piece in draft.block.pieces for edge in piece.edges})
+        self.assertEqual(drawn, {(piece.name, edge.name) for piece in draft.garment.pieces for edge in piece.edges})
 
     def test_opening_decides_how_the_back_is_cut(self):
-        self.assertEqual([p.cut for p in skirt("typical").block.pieces], ["pair", "fold"])
-        self.assertEqual([p.cut for p in skirt("typical", {"opening_at": "side"}).block.pieces], ["fold", "fold"])
+        self.assertEqual([p.cut for p in skirt("typical").garment.pieces], ["pair", "fold"])
+        self.assertEqual([p.cut for p in skirt("typical", {"opening_at": "side"}).garment.pieces], ["fold", "fold"])
 
     def test_levels_are_measured_by_name(self):
         draft = skirt("typical")
-        self.assertAlmostEqual(draft.block.girth(Level("hip", "Hip", 94, 3, 3, 0.1)), 97)
+        self.assertAlmostEqual(draft.garment.girth(Level("hip", "Hip", 94, 3, 3, 0.1)), 97)
 
 
 if __name__ == "__main__":

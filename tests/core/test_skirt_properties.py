@@ -7,11 +7,11 @@ from shapely import Polygon
 
 from tests.bodies import skirt_bodies, skirt_ease, skirt_settings
 from widehem.core.body.chart import chart_of
-from widehem.core.drafting.method import METHODS, draft
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import METHODS
 from widehem.core.geometry.points import angle_between
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
+from widehem.core.setting.refusal import CannotDraft
 
 METHOD = METHODS["skirt.two_panel"]
 MANY = settings(max_examples=1000, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -28,17 +28,17 @@ class AnyBody(unittest.TestCase):
             self.assertLessEqual(set(refusal.measures), set(body))
             self.assertRegex(refusal.saying.text(), r"\d")
             return
-        back, front = made.block.pieces
-        for piece in made.block.pieces:
+        back, front = made.garment.pieces
+        for piece in made.garment.pieces:
             self.assertTrue(Polygon(piece.outline(0.02)).is_valid, piece.name)
             for dart in piece.darts:
                 self.assertAlmostEqual(dart.legs[0], dart.legs[1], places=6)
                 self.assertLess(dart.point.y, piece.levels["hip"] + 0.5, "a dart ends above the hip line")
             self.assertAlmostEqual(piece.edge("side").end.y, piece.edge("hem").start.y)
         self.assertAlmostEqual(back.edge("side").length, front.edge("side").length, delta=0.001)
-        for level in made.block.levels:
-            self.assertAlmostEqual(made.block.girth(level), level.body + level.planned, delta=0.1, msg=level.name)
-        for piece in made.block.pieces:
+        for level in made.garment.levels:
+            self.assertAlmostEqual(made.garment.girth(level), level.body + level.planned, delta=0.1, msg=level.name)
+        for piece in made.garment.pieces:
             waist = piece.edge("waist")
             self.assertLess(abs(waist.parts[0].leaving.y), 1e-6, "level at the centre")
             for dart, before, after in zip(waist.darts, waist.parts, waist.parts[1:], strict=False):
@@ -57,7 +57,7 @@ class AnyBody(unittest.TestCase):
         except CannotDraft:
             return
         for plan in PLANS.values():
-            for marked in mark_up(made.block, plan).pieces:
+            for marked in mark_up(made.garment, plan).pieces:
                 cut, sewn = Polygon(marked.cut), Polygon(marked.piece.outline(0.02))
                 self.assertTrue(cut.is_valid)
                 self.assertTrue(cut.buffer(0.02).contains(sewn))

@@ -2,8 +2,8 @@
 
 import unittest
 
-from tests.bodies import upper_build
-from widehem.core.drafting.method import METHODS, armhole_of, draft
+from tests.bodies import drafted, upper_build
+from widehem.core.drafting.method import METHODS, armhole_of
 
 WORKED_OUT = {  # the one step of a method that only works something out
     "skirt.two_panel": {"Waist, fixed darts"},
@@ -19,8 +19,8 @@ class StepByStep(unittest.TestCase):
     def test_every_step_draws_what_it_speaks_of(self):
         chart = upper_build()
         for method in METHODS.values():
-            hole = armhole_of(draft(METHODS[method.made_for], chart).block) if method.for_armhole else None
-            made = draft(method, chart, armhole=hole)
+            hole = armhole_of(drafted(METHODS[method.made_for], chart).garment) if method.for_armhole else None
+            made = drafted(method, chart, armhole=hole)
             drawn = {mark.step for mark in made.marks}
             empty = {step.title for step in made.steps if step.number not in drawn}
             self.assertLessEqual(empty, WORKED_OUT.get(method.code, set()), method.code)
@@ -35,7 +35,7 @@ class StepByStep(unittest.TestCase):
             "coat.straight",
             "suit.one_piece",
         ):
-            made = draft(METHODS[code], upper_build())
+            made = drafted(METHODS[code], upper_build())
             last = made.marks_at(len(made.steps))
             self.assertEqual([mark.name for mark in last if mark.role == "construction" and mark.kind == "line"], [], code)
             names = [mark.name for mark in made.marks]

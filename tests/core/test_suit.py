@@ -6,14 +6,14 @@ from itertools import pairwise
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import upper_bodies, upper_build
+from tests.bodies import drafted, upper_bodies, upper_build
 from tests.core.test_bodice import sums, verdicts
-from widehem.core.drafting.cautions import cautions
-from widehem.core.drafting.method import METHODS, armhole_of, draft
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.design.cautions import cautions
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import angle_between
 from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
+from widehem.core.setting.refusal import CannotDraft
 
 SUIT = METHODS["suit.one_piece"]
 
@@ -31,32 +31,32 @@ class Joined(unittest.TestCase):
                 self.assertEqual((front["gap at the side"], back["gap at the centre back"]), (2.0, 3.0))
                 raised = 0.8 + self._fall(build)  # what the sides stand above and below their waist lines
                 self.assertAlmostEqual(front["gap at the centre front"], 2 + raised, delta=0.02)
-                trousers = draft(METHODS["trousers.crease"], upper_build(build), {}, {"waist": 3.0, "hip": 6.0}).block
-                bodice = draft(METHODS["bodice.measured"], upper_build(build), {}, {"waist": 3.0}).block
-                centre = made.block.piece("front").edge("centre_front").length
+                trousers = drafted(METHODS["trousers.crease"], upper_build(build), {}, {"waist": 3.0, "hip": 6.0}).garment
+                bodice = drafted(METHODS["bodice.measured"], upper_build(build), {}, {"waist": 3.0}).garment
+                centre = made.garment.piece("front").edge("centre_front").length
                 self.assertAlmostEqual(
                     centre, bodice.piece("front").edge("centre_front").length + front["gap at the centre front"], delta=0.01
                 )
                 for name in ("front", "back"):
                     self.assertAlmostEqual(
-                        made.block.piece(name).edge("inseam").length, trousers.piece(name).edge("inseam").length, places=4
+                        made.garment.piece(name).edge("inseam").length, trousers.piece(name).edge("inseam").length, places=4
                     )
                     self.assertAlmostEqual(
-                        made.block.piece(name).edge("armhole").length, bodice.piece(name).edge("armhole").length, places=4
+                        made.garment.piece(name).edge("armhole").length, bodice.piece(name).edge("armhole").length, places=4
                     )
 
     @staticmethod
     def _fall(build):
-        bodice = draft(METHODS["bodice.measured"], upper_build(build), {}, {"waist": 3.0}).block
+        bodice = drafted(METHODS["bodice.measured"], upper_build(build), {}, {"waist": 3.0}).garment
         waist = bodice.piece("front").edge("waist")
         return waist.end.y - waist.start.y
 
     def test_darts_above_and_below_become_one_diamond(self):
         made = suit()
-        trousers = draft(METHODS["trousers.crease"], upper_build(), {}, {"waist": 3.0, "hip": 6.0}).block
-        bodice = draft(METHODS["bodice.measured"], upper_build(), {}, {"waist": 3.0}).block
+        trousers = drafted(METHODS["trousers.crease"], upper_build(), {}, {"waist": 3.0, "hip": 6.0}).garment
+        bodice = drafted(METHODS["bodice.measured"], upper_build(), {}, {"waist": 3.0}).garment
         for name in ("front", "back"):
-            (diamond,) = made.block.piece(name).diamonds
+            (diamond,) = made.garment.piece(name).diamonds
             upper = bodice.piece(name).edge("waist").darts[0].intake
             lower = trousers.piece(name).edge("waist").darts[0].intake
             self.assertTrue(
@@ -67,8 +67,8 @@ class Joined(unittest.TestCase):
 
     def test_the_loose_waist_is_reported_as_it_is(self):
         made = suit()
-        level = next(level for level in made.block.levels if level.name == "waist")
-        girth = made.block.girth(level)
+        level = next(level for level in made.garment.levels if level.name == "waist")
+        girth = made.garment.girth(level)
         self.assertIn(f"the waist comes out at {girth:.1f}", " ".join(map(str, made.notes)))
         self.assertTrue(2 < girth - 69 < 6)
 
@@ -76,9 +76,9 @@ class Joined(unittest.TestCase):
         sewn, loose = (
             suit("typical", {"trousers": "frame", "second_dart": way}, hip=104, waist=64) for way in ("sewn", "unsewn")
         )
-        self.assertGreater(len(sewn.block.piece("back").diamonds), len(loose.block.piece("back").diamonds))
+        self.assertGreater(len(sewn.garment.piece("back").diamonds), len(loose.garment.piece("back").diamonds))
         waist = [
-            made.block.girth(next(level for level in made.block.levels if level.name == "waist")) for made in (sewn, loose)
+            made.garment.girth(next(level for level in made.garment.levels if level.name == "waist")) for made in (sewn, loose)
         ]
         self.assertGreater(waist[1], waist[0] + 1)
 
@@ -95,9 +95,9 @@ class Joined(unittest.TestCase):
             made = suit(options={"opening_at": at})
             self.assertEqual(verdicts(made)["opening.reach"], "true")
             self.assertEqual(verdicts(made)["head.passes"], "true")
-            piece = made.block.piece(at.removeprefix("centre_"))
-            notch = next(notch for notch in made.block.pitch if notch.what == "opening end")
-            self.assertAlmostEqual(piece.edge(at).length + notch.along, made.block.opening.length, places=4)
+            piece = made.garment.piece(at.removeprefix("centre_"))
+            notch = next(notch for notch in made.garment.pitch if notch.what == "opening end")
+            self.assertAlmostEqual(piece.edge(at).length + notch.along, made.garment.opening.length, places=4)
         shut = suit(options={"opening_at": "none"})
         self.assertEqual(verdicts(shut)["opening.reach"], "not")
         self.assertIn("cannot get in", next(str(check.message) for check in shut.checks if check.name == "opening.reach"))
@@ -111,7 +111,7 @@ class Joined(unittest.TestCase):
         self.assertEqual(verdicts(suit(options={"gap": 1.0, "gap_back": 2.0}))["seat.length"], "not")
 
     def test_drill_holes_lie_inside_points_and_legs(self):
-        pattern = mark_up(suit().block, PLANS["cloth"])
+        pattern = mark_up(suit().garment, PLANS["cloth"])
         back = next(marked for marked in pattern.pieces if marked.piece.name == "back")
         (diamond,) = back.piece.diamonds
         off = sorted(
@@ -123,8 +123,8 @@ class Joined(unittest.TestCase):
         self.assertEqual(cautions(suit())[0].about, "heat")
 
     def test_sleeves_and_legs(self):
-        hole = armhole_of(suit().block)
-        bodice = armhole_of(draft(METHODS["bodice.measured"], upper_build()).block)
+        hole = armhole_of(suit().garment)
+        bodice = armhole_of(drafted(METHODS["bodice.measured"], upper_build()).garment)
         self.assertAlmostEqual(hole.whole, bodice.whole, places=4)
         self.assertEqual(verdicts(suit(options={"legs": "short"}))["seam.inseam"], "true")
         self.assertEqual(verdicts(suit(options={"length": 90.0}))["foot.passes"], "true")
@@ -142,8 +142,8 @@ class ShortLegs(unittest.TestCase):
     def test_both_inseams_are_equal_at_the_cut(self):
         for method in ("trousers.frame", "trousers.crease"):
             for build in ("typical", "full", "slight", "straight", "child"):
-                made = draft(METHODS[method], upper_build(build), {"legs": "short"})
-                back, front = (made.block.piece(name) for name in ("back", "front"))
+                made = drafted(METHODS[method], upper_build(build), {"legs": "short"})
+                back, front = (made.garment.piece(name) for name in ("back", "front"))
                 self.assertAlmostEqual(back.edge("inseam").length, front.edge("inseam").length, delta=0.01)
                 self.assertAlmostEqual(back.edge("side").length, front.edge("side").length, delta=0.01)
                 self.assertEqual(verdicts(made)["hem.level"], "true", (method, build))
@@ -169,8 +169,10 @@ class AnyBody(unittest.TestCase):
         found = verdicts(made)
         for name in ("seam.inseam", "seam.shoulder", "outline", "opening.reach", "girth.waist", "girth.hip", "hem.level"):
             self.assertNotEqual(found[name], "not", name)
-        self.assertLess(abs(made.block.piece("back").edge("side").length - made.block.piece("front").edge("side").length), 1.0)
-        for piece in made.block.pieces:
+        self.assertLess(
+            abs(made.garment.piece("back").edge("side").length - made.garment.piece("front").edge("side").length), 1.0
+        )
+        for piece in made.garment.pieces:
             for a, b in pairwise(piece.edge("side").parts[0].segments):
                 self.assertLess(angle_between(a.direction(1), b.direction(0)), 3, (piece.name, "side"))
 

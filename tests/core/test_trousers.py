@@ -6,18 +6,18 @@ from itertools import pairwise
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import upper_bodies, upper_build
+from tests.bodies import drafted, upper_bodies, upper_build
 from tests.core.test_bodice import sums, turns, verdicts
-from widehem.core.drafting.method import METHODS, draft
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import METHODS
 from widehem.core.drafting.trousers import share_waist
 from widehem.core.geometry.points import angle_between
+from widehem.core.setting.refusal import CannotDraft
 
 BOTH = ("trousers.frame", "trousers.crease")
 
 
 def trousers(method="trousers.frame", build="typical", options=None, ease=None, **changes):
-    return draft(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
+    return drafted(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
 
 
 class ByHand(unittest.TestCase):
@@ -54,15 +54,15 @@ class ByHand(unittest.TestCase):
     def test_legs_are_as_wide_as_they_were_set(self):
         for method, part in (("trousers.frame", 0.5), ("trousers.crease", 0.75)):
             made = trousers(method)
-            pieces = {piece.name: piece for piece in made.block.pieces}
+            pieces = {piece.name: piece for piece in made.garment.pieces}
             knee = {name: piece.width_at(piece.levels["knee"]) / 2 for name, piece in pieces.items()}
             self.assertAlmostEqual(knee["front"], 44 / 4 - part, places=3)
             self.assertAlmostEqual(knee["back"], 44 / 4 + part, places=3)
             hem = sum(piece.edge("hem").length for piece in pieces.values())
             self.assertAlmostEqual(hem, 35.2, delta=0.1)
         straight = trousers(options={"leg": "straight", "knee_girth": 50.0})
-        self.assertAlmostEqual(sum(piece.edge("hem").length for piece in straight.block.pieces), 50, delta=0.1)
-        self.assertNotIn("knee", trousers(options={"leg": "wide"}).block.piece("front").levels)
+        self.assertAlmostEqual(sum(piece.edge("hem").length for piece in straight.garment.pieces), 50, delta=0.1)
+        self.assertNotIn("knee", trousers(options={"leg": "wide"}).garment.piece("front").levels)
 
     def test_the_waist_rule(self):
         self.assertEqual(share_waist(-1, 2.5, 1, "auto").number, 0)
@@ -88,9 +88,9 @@ class Agreeing(unittest.TestCase):
         for method in BOTH:
             for build in ("typical", "full", "slight", "straight", "child"):
                 made = trousers(method, build, {"waistline": "elastic"})
-                self.assertEqual([piece.darts for piece in made.block.pieces], [(), ()])
+                self.assertEqual([piece.darts for piece in made.garment.pieces], [(), ()])
                 self.assertEqual(verdicts(made)["opening"], "true", (method, build))
-                self.assertEqual(made.block.opening.length, 0.0)
+                self.assertEqual(made.garment.opening.length, 0.0)
 
     def test_refusals_name_measures_and_figures(self):
         for changes, options, words, measures in (
@@ -128,7 +128,7 @@ class AnyBody(unittest.TestCase):
     )  # fmt: skip
     def test_true_or_refused_with_names(self, chart, method, leg, darts, waist):
         try:
-            made = draft(METHODS[method], chart, {"leg": leg, "waist_darts": darts, "waistline": waist})
+            made = drafted(METHODS[method], chart, {"leg": leg, "waist_darts": darts, "waistline": waist})
         except CannotDraft as refusal:
             self.assertTrue(refusal.measures)
             self.assertRegex(str(refusal.saying), r"read|Read|give")
@@ -145,7 +145,7 @@ class AnyBody(unittest.TestCase):
             "corners.joined",
         ):
             self.assertNotEqual(found.get(name), "not", name)
-        block = made.block
+        block = made.garment
         self.assertAlmostEqual(block.piece("back").edge("side").length, block.piece("front").edge("side").length, delta=0.01)
         self.assertAlmostEqual(
             block.piece("front").edge("inseam").length - block.piece("back").edge("inseam").length, 0.5, delta=0.01

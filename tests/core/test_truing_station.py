@@ -6,10 +6,10 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import skirt, upper_build
+from tests.bodies import drafted, skirt, upper_build
+from widehem.core.design.compare import ALIGN, compare_drafts, laid_over
 from widehem.core.drafting.advice import advice
-from widehem.core.drafting.compare import ALIGN, compare_drafts, laid_over
-from widehem.core.drafting.method import METHODS, armhole_of, draft
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import angle_between
 from widehem.core.output.svg_compare import compare_svg
 from widehem.core.output.svg_small import small_svg
@@ -19,14 +19,14 @@ BODICES = [code for code, method in METHODS.items() if method.group == "Bodices"
 
 
 def bodice(code="bodice.measured", build="typical", **options):
-    return draft(METHODS[code], upper_build(build), options)
+    return drafted(METHODS[code], upper_build(build), options)
 
 
 class Walking(unittest.TestCase):
     @settings(max_examples=25, deadline=None)
     @given(st.sampled_from(["bodice.measured", "bodice.plain"]), st.sampled_from(["side", "shoulder"]), st.floats(0, 1))
     def test_the_second_piece_touches_the_first_and_lies_on_the_other_side(self, code, name, share):
-        block = bodice(code).block
+        block = bodice(code).garment
         seam = next(seam for seam in block.seams if seam.name == name)
         walked = walk(block, seam, share)
         place = walked.edges[1].place(walked.along)
@@ -39,28 +39,28 @@ class Walking(unittest.TestCase):
         self.assertGreater(inside.dot(out), 0)
 
     def test_what_does_not_meet_is_told_with_its_figures(self):
-        block = bodice("bodice.plain", raise_underarm=0.7).block
+        block = bodice("bodice.plain", raise_underarm=0.7).garment
         seam = next(seam for seam in block.seams if seam.name == "side")
         end = walk(block, seam, 0).meetings[-1]
         self.assertAlmostEqual(end.apart, 0.7, delta=0.05)
 
     def test_a_balance_level_is_met_on_the_way(self):
-        block = skirt().block
+        block = skirt().garment
         meetings = {m.what: m for m in walk(block, block.seams[0], 0.5).meetings}
         self.assertAlmostEqual(meetings["hip level"].first, meetings["hip level"].second, delta=0.2)
 
     def test_a_seam_of_one_piece_is_walked_against(self):
-        made = draft(METHODS["sleeve.triangle"], upper_build(), {}, {}, armhole_of(bodice().block))
-        walked = walk(made.block, made.block.seams[0], 0.0)
+        made = drafted(METHODS["sleeve.triangle"], upper_build(), {}, {}, armhole_of(bodice().garment))
+        walked = walk(made.garment, made.garment.seams[0], 0.0)
         self.assertLess(walked.edges[1].end.moved(walked.onto).to(walked.edges[0].start), 1e-6)
 
     def test_armholes_meet_at_the_underarm_and_lie_on_one_side(self):
-        block = bodice().block
+        block = bodice().garment
         laid = armholes_over_each_other(block)
         self.assertLess(laid.edges[1].start.moved(laid.onto).to(laid.edges[0].start), 1e-6)
         tips = laid.edges[0].end, laid.edges[1].end.moved(laid.onto)
         self.assertLess(tips[0].to(tips[1]), 4)
-        self.assertIsNone(armholes_over_each_other(skirt().block))
+        self.assertIsNone(armholes_over_each_other(skirt().garment))
 
 
 class Compared(unittest.TestCase):
@@ -95,9 +95,9 @@ class Advice(unittest.TestCase):
         self.assertEqual(advice("bodice.measured", upper_build().without("bust")), ())
 
     def test_every_method_has_a_small_picture(self):
-        hole = armhole_of(bodice().block)
+        hole = armhole_of(bodice().garment)
         for method in METHODS.values():
-            inside, box = small_svg(draft(method, upper_build(), armhole=hole if method.for_armhole else None))
+            inside, box = small_svg(drafted(method, upper_build(), armhole=hole if method.for_armhole else None))
             self.assertIn("piece", inside)
             self.assertTrue(all(math.isfinite(float(n)) for n in box.split()))
 
@@ -106,9 +106,9 @@ class SetIn(unittest.TestCase):
     def test_the_cap_runs_round_the_armhole_and_its_notches_meet(self):
         for code in BODICES:
             for sleeve in ("sleeve.guide_box", "sleeve.triangle"):
-                block = bodice(code).block
-                made = draft(METHODS[sleeve], upper_build(), {}, {"cap": 2.5}, armhole_of(block))
-                whole = set_in(block, made.block)
+                block = bodice(code).garment
+                made = drafted(METHODS[sleeve], upper_build(), {}, {"cap": 2.5}, armhole_of(block))
+                whole = set_in(block, made.garment)
                 self.assertEqual([seam.name for seam in whole.seams], ["cap_back", "cap_front"])
                 for seam in whole.seams:
                     walked = walk(whole, seam, 0.4)
@@ -120,9 +120,9 @@ class SetIn(unittest.TestCase):
                     self.assertLess(spot.point.moved(walked.onto).to(walked.at), 1e-6)
 
     def test_without_an_armhole_there_is_nothing_to_walk(self):
-        sleeve = draft(METHODS["sleeve.guide_box"], upper_build(), armhole=armhole_of(bodice().block)).block
-        self.assertIsNone(set_in(skirt().block, sleeve))
-        self.assertIsNone(set_in(bodice().block, bodice().block))
+        sleeve = drafted(METHODS["sleeve.guide_box"], upper_build(), armhole=armhole_of(bodice().garment)).garment
+        self.assertIsNone(set_in(skirt().garment, sleeve))
+        self.assertIsNone(set_in(bodice().garment, bodice().garment))
 
 
 class Mends(unittest.TestCase):
@@ -133,7 +133,7 @@ class Mends(unittest.TestCase):
                     (method.ease_at if mend.ease else method.option)(mend.option).read(mend.value, "cm")
 
         def over(**options):
-            block = bodice("bodice.plain", **options).block
+            block = bodice("bodice.plain", **options).garment
             return next(
                 check.figure for check in bodice("bodice.plain", **options).checks if check.name == "armhole.balance"
             ), block

@@ -3,13 +3,13 @@
 import math
 import unittest
 
-from tests.bodies import upper_build
+from tests.bodies import drafted, upper_build
 from tests.core.test_bodice import bodice, sums, turns, verdicts
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, armhole_of, draft
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import Point, angle_between, turn
 from widehem.core.pattern.walk import armholes_over_each_other
+from widehem.core.setting.refusal import CannotDraft
 
 
 class ByHand(unittest.TestCase):
@@ -82,9 +82,9 @@ class SlashedSmallCup(unittest.TestCase):
                     angle = (low + high) / 2
                     gone = point.x - point.moved(turn(hinge, angle)).x
                     low, high = (angle, high) if gone < spare else (low, angle)
-                side = small.block.piece("front").edge("side").parts[-1].arriving
+                side = small.garment.piece("front").edge("side").parts[-1].arriving
                 swung = side.moved(turn(Point(0, 0), angle))
-                drafted = wedge.block.piece("front").edge("side").parts[-1].arriving
+                drafted = wedge.garment.piece("front").edge("side").parts[-1].arriving
                 self.assertLess(angle_between(swung, drafted), 0.5)
 
 
@@ -97,13 +97,13 @@ class Necks(unittest.TestCase):
                         made = bodice(code, build, {"neck_shape": shape})
                         found = verdicts(made)
                         self.assertEqual((found["neck.girth"], found["corners.joined"], found["corners.square"]), ("true",) * 3)
-                        self.assertLessEqual(turns(made.block.piece("front").edge("neck")), 1)
+                        self.assertLessEqual(turns(made.garment.piece("front").edge("neck")), 1)
 
     def test_a_point_is_a_point_and_a_square_is_square(self):
         for shape, corners in (("v", 0), ("square", 1)):
             edge = (
                 bodice("bodice.measured", "typical", {"neck_shape": shape, "neck_depth": 16.0})
-                .block.piece("front")
+                .garment.piece("front")
                 .edge("neck")
             )
             bends = [angle_between(a.direction(1), b.direction(0)) for a, b in zip(edge.parts[0].segments, edge.parts[0].segments[1:], strict=False)]  # fmt: skip
@@ -114,12 +114,12 @@ class Necks(unittest.TestCase):
 
 class CapHeights(unittest.TestCase):
     def setUp(self):
-        self.block = bodice().block
-        self.hole = armhole_of(self.block)
+        self.garment = bodice().garment
+        self.hole = armhole_of(self.garment)
 
     def cap(self, method, by, **options):
-        made = draft(METHODS[method], upper_build(), {"height_by": by, **options}, {}, self.hole)
-        piece = made.block.piece("sleeve")
+        made = drafted(METHODS[method], upper_build(), {"height_by": by, **options}, {}, self.hole)
+        piece = made.garment.piece("sleeve")
         self.assertAlmostEqual(piece.edge("cap").length - self.hole.whole, 2.5, delta=0.1)
         return made.points["crown"].y * -1, piece.width_at(0.001)
 
@@ -132,7 +132,7 @@ class CapHeights(unittest.TestCase):
         self.assertGreater(wider, width)
 
     def test_the_depth_of_an_armhole_is_that_of_both_laid_side_to_side(self):
-        laid = armholes_over_each_other(self.block)
+        laid = armholes_over_each_other(self.garment)
         back, front = laid.first.edge("armhole"), laid.second.edge("armhole")
         up = laid.first.edge("side").parts[-1].arriving.unit()
         tips = [back.end - back.start, front.end.moved(laid.onto) - laid.at]
@@ -145,7 +145,7 @@ class CapHeights(unittest.TestCase):
             self.cap("sleeve.triangle", "depth")
         self.assertRegex(str(caught.exception.saying), r"at least 2\.0 wider than the arm, 28\.5, .* cap 15\.\d cm high")
         with self.assertRaises(CannotDraft) as caught:
-            draft(METHODS["sleeve.triangle"], upper_build(), {"height_by": "depth"}, {}, Armhole(21, 22))
+            drafted(METHODS["sleeve.triangle"], upper_build(), {"height_by": "depth"}, {}, Armhole(21, 22))
         self.assertIn("The depth of this armhole is not known", str(caught.exception.saying))
 
 

@@ -11,11 +11,13 @@ from sqlalchemy.orm import Session
 
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.ease_plans import PLANS
+from widehem.core.drafting.method import METHODS
 from widehem.core.units import Unit, parse_length
 from widehem.demo.people import COMPANY, GARMENTS, HOUSE_EASE, HOUSE_LIST, HOUSE_TABLE, PEOPLE, PRODUCTION, Person
 from widehem.demo.portrait import portrait
 from widehem.store.charts import add_reading, begin_chart, charts_of
 from widehem.store.database import Store
+from widehem.store.designs import block_design
 from widehem.store.ease import add_plan
 from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
 from widehem.store.tables import copy_table, keep_table
@@ -35,10 +37,11 @@ def load_demo(store: Store) -> bool:
         for garment in GARMENTS:
             wearer = wearers[garment.wearer]
             oldest = charts_of(session, wearer.id)[-1].id if garment.drawn_on_oldest else None
+            method = METHODS[garment.method]
             docket = Docket(
-                production_id=production.id, wearer_id=wearer.id, name=garment.name, method=garment.method, options=garment.options,
+                production_id=production.id, wearer_id=wearer.id, name=garment.name, design=block_design(session, method), options=garment.options,
                 ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
-                bodice_id=dockets.get(garment.bodice),
+                bodice_id=dockets.get(garment.bodice), rules=garment.rules or method.rules,
             )  # fmt: skip
             session.add(docket)
             session.flush()

@@ -40,7 +40,8 @@ class Person:
 
 @dataclass(frozen=True)
 class Garment:
-    """A docket. settings as written; a plan of allowances; drawn on the oldest chart when drawn_on_oldest."""
+    """A docket. settings as written; a plan of allowances; drawn on the oldest chart when drawn_on_oldest;
+    rules: of an earlier version than today's."""
 
     name: str
     wearer: str
@@ -51,6 +52,7 @@ class Garment:
     drawn_on_oldest: bool = False
     method: str = "skirt.two_panel"
     bodice: str = ""
+    rules: int = 0
 
 
 PEOPLE = (
@@ -193,7 +195,7 @@ GARMENTS = (
         "Keeper's gown", "Odile Marsh", {"sweep": "400 cm"}, plan="toile", method="gown.seam_shaped", over="corset and padding"
     ),
     Garment("Keeper's sleeve", "Odile Marsh", plan="toile", method="sleeve.s_head", bodice="Keeper's gown"),
-    Garment("Watch coat", "Gideon Fenn", method="coat.straight", over="shirt and smock"),
+    Garment("Watch coat", "Gideon Fenn", method="coat.straight", over="shirt and smock", rules=1),
     Garment("Watch coat sleeve", "Gideon Fenn", {"elbow": "dart"}, method="sleeve.guide_box", bodice="Watch coat"),
     Garment("Lantern bodice", "Perpetua Lund", method="bodice.contour", over="laced corset"),
 )

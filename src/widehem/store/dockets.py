@@ -11,8 +11,9 @@ from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference, stale
 from widehem.core.drafting.method import METHODS, Method
 from widehem.store.charts import core_charts, latest_chart
+from widehem.store.designs import keep_own_settings
 from widehem.store.files import Measured
-from widehem.store.models import ChartRow, Docket, Production, Wearer, now
+from widehem.store.models import ChartRow, DesignRow, Docket, Production, Wearer, now
 
 
 def find_docket(session: Session, docket_id: int) -> Docket | None:
@@ -58,13 +59,14 @@ def bodice_for(session: Session, wearer_id: int, sleeve: Method | None = None) -
 def armholes_of(session: Session, wearer_id: int) -> list[Docket]:
     """Dockets of a wearer that a sleeve can be drawn for, the newest first."""
     codes = [code for code, method in METHODS.items() if method.has_armhole]
-    query = select(Docket).where(Docket.wearer_id == wearer_id, Docket.method.in_(codes)).order_by(Docket.id.desc())
-    return list(session.scalars(query))
+    query = select(Docket).join(Docket.design).where(Docket.wearer_id == wearer_id, DesignRow.method.in_(codes))
+    return list(session.scalars(query.order_by(Docket.id.desc())))
 
 
 def keep_settings(docket: Docket, options: dict[str, str], ease: dict[str, str]) -> None:
-    """Replace the settings of a docket."""
-    docket.options, docket.ease, docket.updated_at = dict(options), dict(ease), now()
+    """Replace the settings that are in force on a docket."""
+    keep_own_settings(docket, options, ease)
+    docket.updated_at = now()
 
 
 def keep_paper(docket: Docket, plan: str, amounts: dict[str, str], paper: str) -> None:
@@ -107,6 +109,6 @@ def _drawn(session: Session, entries: Sequence[tuple[Docket, int, Chart]]) -> di
     found: dict[int, tuple[Chart, tuple[Difference, ...]]] = {}
     for docket, _, newest in entries:
         chart = charts.get(docket.chart_id or 0, newest)
-        used = METHODS[docket.method].reads(docket.options) if docket.method in METHODS else ()
+        used = METHODS[docket.method].reads(docket.all_options) if docket.method in METHODS else ()
         found[docket.id] = (chart, stale(used, chart, newest) if chart is not newest else ())
     return found

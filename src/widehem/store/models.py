@@ -22,7 +22,7 @@ def now() -> datetime:
 
 class Base(DeclarativeBase):
     metadata = MetaData(naming_convention=_NAMES)
-    type_annotation_map = {dict[str, Any]: JSON, dict[str, str]: JSON, dict[str, float]: JSON, list[str]: JSON}
+    type_annotation_map = {dict[str, Any]: JSON, dict[str, str]: JSON, dict[str, float]: JSON, list[str]: JSON, list[Any]: JSON}
 
 
 class Production(Base):
@@ -126,8 +126,29 @@ class AcceptedDoubt(Base):
     chart: Mapped[ChartRow] = relationship(back_populates="accepted")
 
 
+class DesignRow(Base):
+    """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were written, unit
+    and all; steps as they stand in a file."""
+
+    __tablename__ = "design"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    method: Mapped[str] = mapped_column(String(60), index=True)
+    rules: Mapped[int] = mapped_column(default=1)
+    options: Mapped[dict[str, str]] = mapped_column(default=dict)
+    ease: Mapped[dict[str, str]] = mapped_column(default=dict)
+    steps: Mapped[list[Any]] = mapped_column(default=list)
+    version: Mapped[int] = mapped_column(default=1)
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    updated_at: Mapped[datetime] = mapped_column(default=now)
+    __mapper_args__ = {"version_id_col": version}
+
+
 class Docket(Base):
-    """One garment for one wearer: a design on a chart. Settings are kept as they were written, unit and all.
+    """One garment for one wearer: a design on a chart, with the docket's own settings over the design's and the wearer's alterations.
+
+    rules: the version of the method's rules it is drawn by, until the maker draws it by those of today. options, ease: its own settings,
+    as they were written; '' takes one of the design back to the method's default.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over.
     bodice_id: the docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at.
@@ -138,13 +159,14 @@ class Docket(Base):
     production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"), index=True)
     wearer_id: Mapped[int] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"), index=True)
     name: Mapped[str] = mapped_column(String(120))
-    method: Mapped[str] = mapped_column(String(60))
+    design_id: Mapped[int] = mapped_column(ForeignKey("design.id"), index=True)
     chart_id: Mapped[int | None] = mapped_column(ForeignKey("chart.id", ondelete="SET NULL"))
     foundation: Mapped[str] = mapped_column(String(200), default="")
     bodice_id: Mapped[int | None] = mapped_column(ForeignKey("docket.id", ondelete="SET NULL"))
     rules: Mapped[int] = mapped_column(default=1)
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)
+    alterations: Mapped[list[Any]] = mapped_column(default=list)
     plan: Mapped[str] = mapped_column(String(40), default="cloth")
     amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
     paper: Mapped[str] = mapped_column(String(20), default="a4")
@@ -154,7 +176,27 @@ class Docket(Base):
     updated_at: Mapped[datetime] = mapped_column(default=now)
     production: Mapped[Production] = relationship(back_populates="dockets")
     wearer: Mapped[Wearer] = relationship(back_populates="dockets")
+    design: Mapped[DesignRow] = relationship(lazy="joined", innerjoin=True)
     __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def method(self) -> str:
+        """The code of the method its design is drawn by."""
+        return self.design.method
+
+    @property
+    def all_options(self) -> dict[str, str]:
+        """The options in force: the design's with the docket's own over them."""
+        return _over(self.design.options, self.options)
+
+    @property
+    def all_ease(self) -> dict[str, str]:
+        """The ease in force."""
+        return _over(self.design.ease, self.ease)
+
+
+def _over(design: dict[str, str], own: dict[str, str]) -> dict[str, str]:
+    return {code: text for code, text in {**design, **own}.items() if text != ""}
 
 
 class HouseList(Base):

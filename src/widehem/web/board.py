@@ -3,38 +3,38 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any, NamedTuple
+from typing import Any
 from urllib.parse import parse_qsl
 
 from flask import Blueprint, Response, abort, make_response, redirect, render_template, request, url_for
 from markupsafe import Markup
-from sqlalchemy.orm import Session
 from werkzeug.datastructures import MultiDict
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
-from widehem.core.body.compare import Difference
-from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.cautions import cautions
+from widehem.core.design.cautions import cautions
+from widehem.core.design.compare import compare_made
+from widehem.core.design.make import Made
 from widehem.core.drafting.ease_plans import EasePlan, applied
-from widehem.core.drafting.method import METHODS, Draft, Method, armhole_of
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import Method
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
+from widehem.core.setting.option import OptionError
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, parse_length
-from widehem.store.charts import add_reading, chart_drawn_on, core_chart, open_chart
-from widehem.store.dockets import armholes_of, changed_since, find_docket, keep_settings
+from widehem.store.charts import add_reading, chart_drawn_on, open_chart
+from widehem.store.dockets import armholes_of, find_docket, keep_settings
 from widehem.store.ease import all_plans
-from widehem.store.models import ChartRow, Docket
+from widehem.store.making import Work, find_work
+from widehem.store.models import Docket
 from widehem.web.board_state import (
     EASE,
     MEASURE,
     OPTION,
     BoardState,
     Field,
-    draft_of,
     field_for,
     kept_settings,
+    made_of,
     read_setting,
     read_state,
 )
@@ -56,45 +56,13 @@ class Trouble:
     measures: tuple[str, ...] = ()
 
 
-class Work(NamedTuple):
-    """A docket with the chart it is drawn on. changed: what the wearer's newest chart says otherwise."""
-
-    docket: Docket
-    row: ChartRow | None
-    chart: Chart
-    method: Method
-    changed: tuple[Difference, ...]
-    armhole: Armhole | None = None
-    bodice: Docket | None = None
-
-
 def load(docket_id: int) -> Work:
     """A docket with what it is drawn on. 404 when there is none."""
     with current_store().read() as session:
-        docket = find_docket(session, docket_id)
-        if docket is None or docket.method not in METHODS:
-            abort(404)
-        row = chart_drawn_on(session, docket)
-        changed = changed_since(session, docket) if docket.chart_id else ()
-        method, chart = METHODS[docket.method], core_chart(session, row)
-        bodice = find_docket(session, docket.bodice_id) if method.for_armhole and docket.bodice_id else None
-        armhole = armhole_now(session, bodice) if bodice else None
-        return Work(docket, row, chart, method, changed, armhole, bodice)
-
-
-def armhole_now(session: Session, bodice: Docket) -> Armhole | None:
-    """The armhole of a bodice as it is kept now; None while it cannot be drawn."""
-    made = draft_now(session, bodice)
-    return armhole_of(made.block) if made else None
-
-
-def draft_now(session: Session, docket: Docket) -> Draft | None:
-    """A docket drawn as it is kept now; None while it cannot be."""
-    chart = core_chart(session, chart_drawn_on(session, docket))
-    try:
-        return draft_of(METHODS[docket.method], chart, kept_settings(docket.options, docket.ease))
-    except (OptionError, CannotDraft, KeyError):
-        return None
+        work = find_work(session, docket_id)
+    if work is None:
+        abort(404)
+    return work
 
 
 @pages.get("/dockets/<int:docket_id>/draft")
@@ -102,7 +70,7 @@ def draft(docket_id: int) -> Response:
     """The board in the state its address names; a form of the slip is read first."""
     work = load(docket_id)
     docket, chart, method = work.docket, work.chart, work.method
-    kept = kept_settings(docket.options, docket.ease)
+    kept = kept_settings(docket)
     trouble = Trouble({}, {})
     if "good" in request.args:
         good = read_state(method, kept, _parsed(request.args["good"]))
@@ -141,11 +109,10 @@ def _read_form(method: Method, chart: Chart, good: BoardState, trouble: Trouble)
     return state
 
 
-def _draw(work: Work, state: BoardState, good: BoardState, trouble: Trouble) -> tuple[Draft | None, BoardState]:
+def _draw(work: Work, state: BoardState, good: BoardState, trouble: Trouble) -> tuple[Made | None, BoardState]:
     """Draw the state; when that cannot be, the last good one, with the trouble told."""
-    method, chart, armhole = work.method, work.chart, work.armhole
     try:
-        return draft_of(method, chart, state.settings, armhole), state
+        return made_of(work, state.settings), state
     except OptionError as error:
         trouble.errors["settings"] = str(error)
     except CannotDraft as refusal:
@@ -155,14 +122,14 @@ def _draw(work: Work, state: BoardState, good: BoardState, trouble: Trouble) -> 
         )
     for fallback in (good, BoardState(state.kept, {}, state.step, state.view, state.slip)):
         try:
-            return draft_of(method, chart, fallback.settings, armhole), state
+            return made_of(work, fallback.settings), state
         except (OptionError, CannotDraft):
             continue
     return None, state
 
 
-def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble) -> str:
-    docket, row, chart, method, changed = work[:5]
+def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) -> str:
+    docket, row, chart, method, changed = work.docket, work.row, work.chart, work.method, work.changed
     show = display()
     here = url_for("board.draft", docket_id=docket.id)
 
@@ -195,6 +162,7 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
         "catalogue": CATALOGUE,
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
+        "older": older_rules(work),
         "armholes": _armholes(docket) if method.for_armhole and slip == "settings" else (),
     }
     if made is None:
@@ -228,10 +196,46 @@ def _render(work: Work, state: BoardState, made: Draft | None, trouble: Trouble)
     return render_template("draft.html", **context)
 
 
+@dataclass(frozen=True)
+class Older:
+    """A docket drawn by other rules than today's. differs: figures that today's rules draw otherwise; today: whether they can draw it."""
+
+    rules: int
+    newest: int
+    differs: int
+    today: bool
+
+
+def older_rules(work: Work) -> Older | None:
+    """What today's rules would draw otherwise; None for a docket that is drawn by them."""
+    if not work.by_older_rules:
+        return None
+    try:
+        rows = compare_made(work.made(), work.made(work.design().by_rules(work.method.rules)))
+    except (OptionError, CannotDraft):
+        return Older(work.docket.rules, work.method.rules, 0, False)
+    return Older(work.docket.rules, work.method.rules, sum(row.differs for row in rows), True)
+
+
 def _armholes(docket: Docket) -> list[Docket]:
     """Garments of the same wearer that a sleeve can be set into."""
     with current_store().read() as session:
         return armholes_of(session, docket.wearer_id)
+
+
+@pages.post("/dockets/<int:docket_id>/rules")
+def by_todays_rules(docket_id: int) -> Any:
+    """Draw a docket by today's rules of its method from now on, or by the earlier ones again."""
+    work = load(docket_id)
+    asked = request.form.get("rules", type=int)
+    if asked != work.method.rules and asked not in work.method.earlier:
+        abort(400)
+    with current_store().write() as session:
+        docket = find_docket(session, docket_id)
+        if docket is None:
+            abort(404)
+        docket.rules = asked
+    return redirect(url_for(".draft", docket_id=docket_id), 303)
 
 
 @pages.post("/dockets/<int:docket_id>/armhole")
@@ -275,7 +279,7 @@ def _ease_plans(method: Method, state: BoardState, to: Any) -> list[tuple[str, s
     return found
 
 
-def _mends(made: Draft, state: BoardState, to: Any) -> dict[str, list[tuple[str, str]]]:
+def _mends(made: Made, state: BoardState, to: Any) -> dict[str, list[tuple[str, str]]]:
     """For each check that is not true, what would true it: words, and where pressing leads. Taking it back is the way back."""
     found: dict[str, list[tuple[str, str]]] = {}
     for check in made.checks:
@@ -314,7 +318,7 @@ def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -
     return links
 
 
-def _next(docket: Docket, made: Draft, step: int, to: Any) -> Next:
+def _next(docket: Docket, made: Made, step: int, to: Any) -> Next:
     last = len(made.steps)
     back = f"Take step {step} back" if step > 1 else ""
     back_href = to(step=step - 1) if step > 1 else ""
@@ -334,12 +338,12 @@ def keep(docket_id: int) -> Any:
     """Keep the tried settings in the docket, tried measures on the chart as new readings."""
     work = load(docket_id)
     docket, method = work.docket, work.method
-    state = read_state(method, kept_settings(docket.options, docket.ease), _parsed(request.form.get("good", "")))
+    state = read_state(method, kept_settings(docket), _parsed(request.form.get("good", "")))
     here = url_for("board.draft", docket_id=docket_id)
     if str(docket.version) != request.form.get("version"):
         return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)
     try:
-        draft_of(method, work.chart, state.settings, work.armhole)
+        made_of(work, state.settings)
     except (OptionError, CannotDraft):
         return redirect(f"{here}?{state.query()}", 303)
     settings = state.settings

@@ -12,10 +12,15 @@ from urllib.parse import quote_plus, urlencode
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
-from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import Draft, Method, draft, resolved
-from widehem.core.drafting.option import Option, OptionError, Value
+from widehem.core.design.design import Design
+from widehem.core.design.make import Made
+from widehem.core.drafting.method import Method, resolved
+from widehem.core.setting.option import Option, OptionError
+from widehem.core.setting.settings import Settings, read_settings
 from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
+from widehem.store.designs import design_steps
+from widehem.store.making import Work
+from widehem.store.models import Docket
 
 OPTION, EASE, MEASURE = "o.", "e.", "m."
 SLIPS = ("steps", "settings", "checks")
@@ -63,7 +68,9 @@ class BoardState:
         return urlencode(sorted(self.tried.items()))
 
 
-def kept_settings(options: Mapping[str, str], ease: Mapping[str, str]) -> dict[str, str]:
+def kept_settings(docket: Docket) -> dict[str, str]:
+    """The settings in force on a docket, by their key in the address."""
+    options, ease = docket.all_options, docket.all_ease
     return {**{OPTION + code: text for code, text in options.items()}, **{EASE + code: text for code, text in ease.items()}}
 
 
@@ -129,32 +136,22 @@ def chart_tried(chart: Chart, settings: Mapping[str, str]) -> Chart:
     return chart
 
 
-def values(method: Method, settings: Mapping[str, str], kind: str) -> dict[str, Value]:
-    """Option or ease values of these settings. Raises OptionError."""
-    found: dict[str, Value] = {}
-    for key, text in settings.items():
-        option = setting_of(method, key) if key.startswith(kind) else None
-        if option is not None:
-            found[option.code] = option.read(text, "cm")
-    return found
+def settings_from(method: Method, settings: Mapping[str, str]) -> Settings:
+    """Options and ease of these settings as values. Raises OptionError."""
+    options, ease = ({key[2:]: text for key, text in settings.items() if key.startswith(kind)} for kind in (OPTION, EASE))
+    return read_settings(method.options, method.ease, options, ease)
 
 
-_made: dict[object, Draft] = {}
-_MOST = 64
+def design_with(design: Design, settings: Mapping[str, str]) -> Design:
+    """A design with these settings in place of its own. Raises OptionError."""
+    found = settings_from(design.drawn_by, settings)
+    return replace(design, options=found.options, ease=found.ease)
 
 
-def draft_of(method: Method, chart: Chart, settings: Mapping[str, str], armhole: Armhole | None = None) -> Draft:
-    """The draft of these settings; the last few are remembered. Raises OptionError, CannotDraft."""
-    tried = chart_tried(chart, settings)
-    options, ease = values(method, settings, OPTION), values(method, settings, EASE)
-    key = (method.code, chart.table, armhole, tried.key(), tuple(sorted(options.items())), tuple(sorted(ease.items())))
-    found = _made.get(key)
-    if found is None:
-        found = draft(method, tried, options, ease, armhole)
-        while len(_made) >= _MOST:
-            _made.pop(next(iter(_made)), None)
-        _made[key] = found
-    return found
+def made_of(work: Work, settings: Mapping[str, str]) -> Made:
+    """The garment of a docket with these settings in force. Raises OptionError, CannotDraft."""
+    design = Design(work.method.code, work.docket.rules, steps=design_steps(work.docket))
+    return work.made(design_with(design, settings), chart_tried(work.chart, settings))
 
 
 @dataclass(frozen=True)
@@ -206,7 +203,9 @@ def field_for(
             typed, error, cm = typed or text, error or str(wrong), None
     else:
         tried = chart_tried(chart, settings)
-        default = option.default_on(tried, resolved(method, tried, values(method, settings, OPTION)) if option.after else {})
+        default = option.default_on(
+            tried, resolved(method, tried, settings_from(method, settings).options) if option.after else {}
+        )
         cm = None if default is None or isinstance(default, str) else float(default)
     return _length_field(
         key, option.name, option.why, cm, option.step, (option.low, option.high), show, changed, bool(text), typed, error

@@ -9,18 +9,22 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.drafting.compare import ALIGN, Row, compare_drafts, laid_over
-from widehem.core.drafting.method import METHODS, WHOLE, Draft
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.drafting.sensitivity import Touch
+from widehem.core.design.compare import ALIGN, Row, compare_made, laid_over
+from widehem.core.design.design import Design
+from widehem.core.design.make import Made
+from widehem.core.design.sensitivity import Touch
+from widehem.core.drafting.method import METHODS, WHOLE
 from widehem.core.output.svg_compare import compare_svg
+from widehem.core.setting.option import OptionError
+from widehem.core.setting.refusal import CannotDraft
 from widehem.store.charts import charts_of, core_chart
+from widehem.store.designs import design_steps
 from widehem.store.dockets import dockets_of, find_docket
 from widehem.store.ease import all_plans
+from widehem.store.making import Work
 from widehem.store.models import ChartRow
-from widehem.web.board import Work, load, settings_of
-from widehem.web.board_state import EASE, OPTION, draft_of, kept_settings, known_setting, values
+from widehem.web.board import load, settings_of
+from widehem.web.board_state import OPTION, design_with, kept_settings, known_setting, settings_from
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
@@ -48,7 +52,7 @@ class Other:
 
     code: str
     name: str
-    draft: Draft | None
+    draft: Made | None
     trouble: str = ""
 
 
@@ -66,7 +70,7 @@ def compare(docket_id: int) -> Any:
     rows: tuple[Row, ...] = ()
     drawing = box = ""
     if mine.draft is not None and other is not None and other.draft is not None:
-        rows = compare_drafts(mine.draft, other.draft)
+        rows = compare_made(mine.draft, other.draft)
         drawing, box = compare_svg(laid_over(mine.draft, other.draft, at))
     differing = [row for row in rows if row.differs]
     groups: dict[str, list[Row]] = {}
@@ -108,20 +112,24 @@ def note_looks(docket_id: int) -> Any:
 
 
 def _own(work: Work) -> Other:
-    kept = kept_settings(work.docket.options, work.docket.ease)
-    return _drafted(work, "own", work.docket.name, work.method.code, kept, work)
+    kept = kept_settings(work.docket)
+    return _drafted(work, "own", work.docket.name, work.method.code, kept)
 
 
-def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, str], on: Work) -> Other:
+def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, str], rules: int | None = None) -> Other:
+    """A garment on the chart of a docket. method: of another school; rules: other ones than those the docket is drawn by."""
+    own = method == work.method.code
+    steps = design_steps(work.docket) if own else ()
+    base = Design(method, (work.docket.rules if rules is None else rules) if own else METHODS[method].rules, steps=steps)
     try:
-        return Other(code, name, draft_of(METHODS[method], on.chart, settings, work.armhole))
+        return Other(code, name, work.made(design_with(base, settings)))
     except OptionError as error:
         return Other(code, name, None, str(error))
     except CannotDraft as refusal:
         return Other(code, name, None, said(refusal.saying))
 
 
-def _choices(work: Work, made: Draft | None) -> dict[str, dict[str, str]]:
+def _choices(work: Work, made: Made | None) -> dict[str, dict[str, str]]:
     """What the garment can be held against, by kind: schools, plans of ease, options, charts, other garments of this wearer."""
     method = work.method
     schools = {
@@ -129,7 +137,7 @@ def _choices(work: Work, made: Draft | None) -> dict[str, dict[str, str]]:
         for other in METHODS.values()
         if other.group == method.group != WHOLE and other.code != method.code
     }
-    if work.docket.options or work.docket.ease:
+    if work.docket.all_options or work.docket.ease:
         schools["defaults"] = "The same with nothing set"
     options = {
         f"set:{option.code}={choice.code}": f"{option.name}: {choice.name.lower()}"
@@ -150,44 +158,47 @@ def _choices(work: Work, made: Draft | None) -> dict[str, dict[str, str]]:
             for docket in dockets_of(session, work.docket.wearer_id)
             if docket.id != work.docket.id and docket.method in METHODS and METHODS[docket.method].group == method.group
         }
+    rules = {f"rules:{method.rules}": "By today's rules of its method"} if work.by_older_rules else {}
     found = {
-        "Other schools": schools, "Other charts": charts, "Other garments": garments, "Other plans of ease": plans,
+        "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments, "Other plans of ease": plans,
         "Another option": options,
     }  # fmt: skip
     return {title: entries for title, entries in found.items() if entries}
 
 
 def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
-    kept = kept_settings(work.docket.options, work.docket.ease)
+    kept = kept_settings(work.docket)
     kind, _, code = wanted.partition(":")
     name = choices[wanted]
     if kind == "method":
         shared = {key: text for key, text in kept.items() if known_setting(METHODS[code], key) and _usable(code, key, text)}
-        return _drafted(work, wanted, name, code, shared, work)
+        return _drafted(work, wanted, name, code, shared)
+    if kind == "rules":
+        return _drafted(work, wanted, name, work.method.code, kept, work.method.rules)
     if kind == "defaults":
-        return _drafted(work, wanted, name, work.method.code, {}, work)
+        return _drafted(work, wanted, name, work.method.code, {})
     if kind == "set":
         option, _, choice = code.partition("=")
-        return _drafted(work, wanted, name, work.method.code, {**kept, OPTION + option: choice}, work)
+        return _drafted(work, wanted, name, work.method.code, {**kept, OPTION + option: choice})
     if kind == "plan":
         with current_store().read() as session:
             plan = all_plans(session)[code]
         settings = {**kept, **{key: text for key, text in settings_of(plan, work.method).items() if text}}
-        return _drafted(work, wanted, name, work.method.code, settings, work)
+        return _drafted(work, wanted, name, work.method.code, settings)
     if kind == "docket":
         other = load(int(code))
-        return _drafted(other, wanted, name, other.method.code, kept_settings(other.docket.options, other.docket.ease), other)
+        return _drafted(other, wanted, name, other.method.code, kept_settings(other.docket))
     with current_store().read() as session:
         row = session.get(ChartRow, int(code)) if code.isdecimal() else None
         if row is None or row.wearer_id != work.docket.wearer_id:
             abort(404)
-        return _drafted(work, wanted, name, work.method.code, kept, work._replace(chart=core_chart(session, row)))
+        return _drafted(work.on(core_chart(session, row)), wanted, name, work.method.code, kept)
 
 
 def _usable(method: str, key: str, text: str) -> bool:
     """Whether a setting of one school means the same and is in range in another."""
     try:
-        values(METHODS[method], {key: text}, key[:2])
+        settings_from(METHODS[method], {key: text})
     except OptionError:
         return False
     return True
@@ -195,11 +206,9 @@ def _usable(method: str, key: str, text: str) -> bool:
 
 def _touchy(work: Work) -> list[tuple[str, list[Any]]]:
     """For every measure of the garment what one centimetre more moves, the touchiest first."""
-    kept = kept_settings(work.docket.options, work.docket.ease)
     try:
-        options, ease = values(work.method, kept, OPTION), values(work.method, kept, EASE)
+        touch = Touch(work.design(), work.chart, work.alterations, work.armhole)
     except OptionError:
         return []
-    touch = Touch(work.method, work.chart, options, ease, work.armhole)
-    found = [(code, list(touch.moves(code))) for code in work.method.uses(work.docket.options)]
+    found = [(code, list(touch.moves(code))) for code in work.method.uses(work.docket.all_options)]
     return sorted(found, key=lambda entry: -sum(abs(move.by) for move in entry[1]))

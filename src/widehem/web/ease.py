@@ -9,11 +9,11 @@ from typing import Any
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 
 from widehem.core.body.chart import Chart
+from widehem.core.design.trade import Trade, trades
 from widehem.core.drafting.common_options import CLOTH, LAYERS, STRETCH
 from widehem.core.drafting.ease_plans import LEVELS, PLANS, EasePlan, below_least, from_garment, plan_problems, usual_chart
 from widehem.core.drafting.method import METHODS
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.trade import Trade, trades
+from widehem.core.setting.option import OptionError
 from widehem.core.units import LengthError, parse_length, parse_signed
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_wearer

@@ -18,8 +18,8 @@ from widehem.core.body.doubts import GIRTH_SPREAD, Doubt, doubts
 from widehem.core.body.estimates import Estimates, estimate
 from widehem.core.body.lists import FULL, ORDER, in_order
 from widehem.core.body.occasion import Occasion, chart_doubts
+from widehem.core.design.sensitivity import next_to_read
 from widehem.core.drafting.method import METHODS
-from widehem.core.drafting.sensitivity import next_to_read
 from widehem.store.charts import chart_numbered, core_chart, last_reading, latest_chart
 from widehem.store.dockets import find_docket, find_wearer
 from widehem.store.house_lists import house_lists
@@ -149,7 +149,7 @@ def in_hand(wearer_id: int, session: Session | None = None) -> InHand:
 
 
 def needed(docket: Docket) -> set[str]:
-    return {*METHODS[docket.method].uses(docket.options), *ALWAYS}
+    return {*METHODS[docket.method].uses(docket.all_options), *ALWAYS}
 
 
 def listed(docket: Docket | None, which: str, lists: list[HouseList]) -> list[str]:
@@ -209,7 +209,7 @@ def next_of(hand: InHand, at: str, to: Callable[[str], str]) -> Next:
     back = ("Back to the production", url_for("people.production", production_id=hand.wearer.production_id))
     wanted = list(hand.missing)
     if hand.docket is not None:
-        wanted = list(next_to_read(METHODS[hand.docket.method], hand.chart, hand.docket.options))
+        wanted = list(next_to_read(METHODS[hand.docket.method], hand.chart, hand.docket.all_options))
     if wanted:
         there = wanted[0] == at
         return Next(f"Read {CATALOGUE[wanted[0]].name.lower()}", "#r-first" if there else to(wanted[0]), *back)

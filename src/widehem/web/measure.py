@@ -13,13 +13,13 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES, Reading
 from widehem.core.body.doubts import doubts
 from widehem.core.body.measure import Measure
+from widehem.core.design.sensitivity import Move, what_moves
 from widehem.core.drafting.method import METHODS
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.sensitivity import Move, what_moves
 from widehem.core.output.svg_figure import figure_svg
+from widehem.core.setting.option import OptionError
 from widehem.store.charts import accept_doubt, chart_numbered, core_chart, history, last_reading, open_chart
+from widehem.store.designs import core_design
 from widehem.store.dockets import changed_since, find_wearer
-from widehem.web.board_state import EASE, OPTION, kept_settings, values
 from widehem.web.hem import Next
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally, uses
@@ -130,11 +130,10 @@ def _moves(hand: InHand, code: str) -> tuple[Move, ...]:
     if hand.docket is None or not any(hand.chart):
         return ()
     method = METHODS[hand.docket.method]
-    settings = kept_settings(hand.docket.options, hand.docket.ease)
-    if code not in method.reads(hand.docket.options):
+    if code not in method.reads(hand.docket.all_options):
         return ()
     try:
-        found = what_moves(method, hand.chart, code, values(method, settings, OPTION), values(method, settings, EASE))
+        found = what_moves(core_design(hand.docket), hand.chart, code)
     except OptionError:
         return ()
     return found[:MOVES_SHOWN]

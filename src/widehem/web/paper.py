@@ -2,26 +2,24 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 
-from widehem.core.drafting.method import Draft
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.design.make import Made
 from widehem.core.marking.checks import check_pattern
 from widehem.core.marking.made import Heading, Pattern, mark_up
 from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, kind_of, plan_named
-from widehem.core.output.json_draft import draft_as_json
 from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, scale_named, sheets_for
 from widehem.core.output.svg_sheets import sheet_map_svg
+from widehem.core.output.writers import WRITERS, Order
+from widehem.core.setting.option import OptionError
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.store.dockets import find_docket, keep_paper
 from widehem.store.models import Docket
 from widehem.web.board import load
-from widehem.web.board_state import draft_of, kept_settings
 from widehem.web.files import handed
 from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_store
@@ -51,10 +49,9 @@ def plan_of(docket: Docket) -> AllowancePlan:
     return plan.with_amounts({kind: parse_length(text, "cm").cm for kind, text in docket.amounts.items() if kind in KINDS})
 
 
-def _made(docket_id: int) -> tuple[Docket, Draft]:
+def _made(docket_id: int) -> tuple[Docket, Made]:
     work = load(docket_id)
-    kept = kept_settings(work.docket.options, work.docket.ease)
-    return work.docket, draft_of(work.method, work.chart, kept, work.armhole)
+    return work.docket, work.made()
 
 
 def _asked(docket: Docket) -> tuple[str, str]:
@@ -75,10 +72,10 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
         return redirect(url_for("board.draft", docket_id=docket_id), 303)
     plan, show = plan_of(docket), display()
     paper, scale = _asked(docket)
-    pattern = mark_up(made.block, plan, heading(docket), show)
+    pattern = mark_up(made, plan, heading(docket), show)
     sheets = sheets_for(pattern, PAPERS[paper], SCALES[scale])
-    checks = check_pattern(made.block, pattern)
-    used = {kind_of(edge) for piece in made.block.pieces for edge in piece.edges if edge.kind != "fold"}
+    checks = check_pattern(made.garment, pattern)
+    used = {kind_of(edge) for piece in made.garment.pieces for edge in piece.edges if edge.kind != "fold"}
     amounts = {
         kind: show.length(plan.amounts[kind], 2 if round(plan.amounts[kind] * 100) % 10 else 1)
         for kind in KINDS
@@ -107,7 +104,7 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
         tally=tally(checks),
         next=Next(
             f"Take {printed} sheets of {PAPERS[paper].name}" if PAPERS[paper].width else "Take the one big page",
-            url_for(".sheets_file", docket_id=docket_id, paper=paper, scale=scale),
+            url_for(".file", docket_id=docket_id, name="sheets.pdf", paper=paper, scale=scale),
             "Back to the block",
             url_for("board.draft", docket_id=docket_id),
             file=True,
@@ -171,58 +168,25 @@ def keep(docket_id: int) -> Any:
     return redirect(url_for(".cut", docket_id=docket_id, scale=form.get("scale") or None), 303)
 
 
-def _file(docket: Docket, data: bytes | str, kind: str, ending: str, mimetype: str) -> Response:
+FILES = {"sheets.pdf": "pdf", "pattern.svg": "svg", "card.pdf": "card", "draft.json": "json"}  # by the end of their address
+
+
+@pages.get("/dockets/<int:docket_id>/files/<name>")
+def file(docket_id: int, name: str) -> Response:
     """A file to take, named after wearer and garment."""
-    return handed(data, f"{docket.wearer.name} {docket.name} {kind}.{ending}", mimetype)
-
-
-def _pattern(docket: Docket, made: Draft) -> Pattern:
-    return mark_up(made.block, plan_of(docket), heading(docket), display())
-
-
-@pages.get("/dockets/<int:docket_id>/files/sheets.pdf")
-def sheets_file(docket_id: int) -> Response:
-    """The pattern on sheets, or on one big page."""
-    from widehem.core.output.pdf_sheets import sheets_pdf
-
+    if name not in FILES:
+        abort(404)
+    found = WRITERS[FILES[name]]
     docket, made = _made_or_404(docket_id)
     paper, scale = _asked(docket)
-    scale_word = "" if scale == "1:1" else " " + scale.replace(":", "-")
-    data = sheets_pdf(_pattern(docket, made), paper_named(paper), scale_named(scale))
-    return _file(docket, data, f"{PAPERS[paper].name}{scale_word}", "pdf", "application/pdf")
-
-
-@pages.get("/dockets/<int:docket_id>/files/pattern.svg")
-def svg_file(docket_id: int) -> Response:
-    """The pattern as a drawing in true millimetres."""
-    from widehem.core.output.svg_pattern import pattern_svg
-
-    docket, made = _made_or_404(docket_id)
-    _, scale = _asked(docket)
-    return _file(docket, pattern_svg(_pattern(docket, made), scale_named(scale)), "drawing", "svg", "image/svg+xml")
-
-
-@pages.get("/dockets/<int:docket_id>/files/card.pdf")
-def card_file(docket_id: int) -> Response:
-    """The method card with this wearer's figures."""
-    from widehem.core.output.pdf_card import card_pdf
-
-    docket, made = _made_or_404(docket_id)
-    paper, _ = _asked(docket)
-    size = paper_named(paper if PAPERS[paper].width else "a4")
-    return _file(
-        docket, card_pdf(made, heading(docket), size, Display(display().unit, 16)), "method card", "pdf", "application/pdf"
+    order = Order(made, heading(docket), plan_of(docket), paper_named(paper), scale_named(scale), display())
+    words = (
+        found.name if found.code != "pdf" else PAPERS[paper].name + ("" if scale == "1:1" else " " + scale.replace(":", "-"))
     )
+    return handed(found.write(order), f"{docket.wearer.name} {docket.name} {words}.{found.ending}", found.mimetype)
 
 
-@pages.get("/dockets/<int:docket_id>/files/draft.json")
-def json_file(docket_id: int) -> Response:
-    """Points, lengths, checks and steps for other programs."""
-    docket, made = _made_or_404(docket_id)
-    return _file(docket, json.dumps(draft_as_json(made), indent=2, ensure_ascii=False), "draft", "json", "application/json")
-
-
-def _made_or_404(docket_id: int) -> tuple[Docket, Draft]:
+def _made_or_404(docket_id: int) -> tuple[Docket, Made]:
     try:
         return _made(docket_id)
     except (OptionError, CannotDraft):

@@ -92,7 +92,7 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
     wearers = {person.wearer.id: person.wearer for person in people}
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
-    missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.options) for docket in found.dockets}
+    missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.all_options) for docket in found.dockets}
     return render_template(
         "production.html",
         production=found,

@@ -11,17 +11,19 @@ from markupsafe import Markup
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
+from widehem.core.design.design import method_design
+from widehem.core.design.make import make
+from widehem.core.design.sensitivity import filled_in
 from widehem.core.drafting.advice import advice
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part, draft
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.drafting.sensitivity import filled_in
+from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part
 from widehem.core.output.svg_small import small_svg
+from widehem.core.setting.option import OptionError
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, say
 from widehem.store.dockets import USUAL_BODICES, bodice_for
+from widehem.store.making import armhole_now
 from widehem.store.models import Docket
-from widehem.web.board import armhole_now
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import in_hand
@@ -86,7 +88,7 @@ def _armhole(method: Method, whole: Chart, bodice: Docket | None, drawn: Mapping
     if found is not None and bodice is not None and method.made_for in (bodice.method, *USUAL_BODICES):
         return found
     try:
-        return armhole_of(draft(METHODS[method.made_for], whole).block)
+        return armhole_of(make(method_design(METHODS[method.made_for]), whole).garment)
     except (CannotDraft, OptionError):
         return found
 
@@ -121,7 +123,7 @@ class _Body:
 def _picture(code: str, body: _Body, armhole: Armhole | None) -> tuple[str, str, Saying | None]:
     """The small picture of a method on a body, its view box, or why there is none."""
     try:
-        inside, box = small_svg(draft(METHODS[code], body.chart, armhole=armhole))
+        inside, box = small_svg(make(method_design(METHODS[code]), body.chart, armhole=armhole))
     except CannotDraft as refusal:
         return "", "", refusal.saying
     except OptionError as error:

@@ -42,8 +42,8 @@ def selvedge(
 
     station: the open one; words: its state; changed: what a newer chart says otherwise, which makes the draft stale.
     """
-    needs = METHODS[docket.method].uses(docket.options) if docket else ()
-    missing = METHODS[docket.method].missing(chart, docket.options) if docket else ()
+    needs = METHODS[docket.method].uses(docket.all_options) if docket else ()
+    missing = METHODS[docket.method].missing(chart, docket.all_options) if docket else ()
     read = len(list(chart))
     measured = f"{read} read" if not needs else f"{len(needs) - len(missing)} of {len(needs)}"
     docket_id = docket.id if docket else None

@@ -9,16 +9,17 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from fontTools.misc.transform import Transform
 from markupsafe import Markup
 
-from widehem.core.drafting.option import OptionError
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.paths import Path, svg_d
-from widehem.core.pattern.block import Block
 from widehem.core.pattern.check import SEAM_TRUE
+from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, set_in, walk
+from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, walk
+from widehem.core.setting.option import OptionError
+from widehem.core.setting.refusal import CannotDraft
+from widehem.core.style.set_in import set_in
 from widehem.store.dockets import find_docket
-from widehem.web.board import Work, draft_now, load
-from widehem.web.board_state import draft_of, kept_settings
+from widehem.store.making import Work, made_now
+from widehem.web.board import load
 from widehem.web.hem import Next, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
@@ -34,18 +35,18 @@ def seam(docket_id: int) -> Any:
     work = load(docket_id)
     docket = work.docket
     try:
-        made = draft_of(work.method, work.chart, kept_settings(docket.options, docket.ease), work.armhole)
+        made = work.made()
     except (OptionError, CannotDraft):
         return redirect(url_for("board.draft", docket_id=docket_id), 303)
-    block = _with_bodice(work, made.block)
-    choices = {seam.name: seam.title for seam in block.seams if len(seam.first) == len(seam.second) == 1}
-    if block.armhole is not None:
+    garment = _with_bodice(work, made.garment)
+    choices = {seam.name: seam.title for seam in garment.seams if len(seam.first) == len(seam.second) == 1 and not seam.twin}
+    if garment.armholes is not None:
         choices[ARMHOLES] = "Armholes over each other"
     wanted = request.args.get("seam", "")
     wanted = wanted if wanted in choices else next(iter(choices))
     step = min(max(request.args.get("at", 0, type=int), 0), STEPS)
-    over = armholes_over_each_other(block) if wanted == ARMHOLES else None
-    walked = over or walk(block, next(entry for entry in block.seams if entry.name == wanted), step / STEPS)
+    over = armholes_over_each_other(garment) if wanted == ARMHOLES else None
+    walked = over or walk(garment, next(entry for entry in garment.seams if entry.name == wanted), step / STEPS)
     drawing, box = _drawing(walked)
     return render_template(
         "walk.html", docket=docket, choices=choices, wanted=wanted, step=step, steps=STEPS, walked=walked, drawing=Markup(drawing), box=box,
@@ -55,14 +56,14 @@ def seam(docket_id: int) -> Any:
     )  # fmt: skip
 
 
-def _with_bodice(work: Work, sleeve: Block) -> Block:
+def _with_bodice(work: Work, sleeve: Garment) -> Garment:
     """A sleeve with the bodice it is for, so that the cap can be walked round the armhole; anything else as it is."""
     if work.bodice is None:
         return sleeve
     with current_store().read() as session:
         docket = find_docket(session, work.bodice.id)
-        bodice = draft_now(session, docket) if docket else None
-    whole = set_in(bodice.block, sleeve) if bodice else None
+        bodice = made_now(session, docket) if docket else None
+    whole = set_in(bodice.garment, sleeve) if bodice else None
     return replace(whole, seams=(*whole.seams, *sleeve.seams)) if whole else sleeve
 
 
@@ -73,7 +74,7 @@ def _drawing(walked: Walk) -> tuple[str, str]:
         (walked.first, walked.edges[0], Transform(), "l-finished"),
         (walked.second, walked.edges[1], walked.onto, "l-other"),
     ):
-        rows.append(f'<path class="{look}" d="{svg_d([path.moved(by) for path in piece.ring()], closed=True)}"/>')
+        rows.append(f'<path class="{look}" d="{svg_d([path.moved(by) for path in piece.ring], closed=True)}"/>')
         rows.append(f'<path class="{look} strong" d="{svg_d([part.moved(by) for part in edge.parts])}"/>')
         rows += _marks(walked, piece, by, look)
         points += [point.moved(by) for point in piece.sketch]
@@ -85,14 +86,9 @@ def _drawing(walked: Walk) -> tuple[str, str]:
 
 def _marks(walked: Walk, piece: Piece, by: Transform, look: str) -> list[str]:
     """Short strokes across the edge where something should meet."""
-    first = piece is walked.first
-    edge = walked.edges[0 if first else 1]
+    side = walked.sides[0 if piece is walked.first else 1]
     rows = []
     for meeting in walked.meetings[1:-1]:
-        along = meeting.first if first else edge.length - meeting.second if walked.against else meeting.second
-        place = edge.place(along)
-        inward = -piece.outward(place.direction)
-        rows.append(
-            f'<path class="{look} strong" d="{svg_d([Path.through(place.point, place.point + inward * 1.2).moved(by)])}"/>'
-        )
+        point, _, out = side.at(meeting.first if side is walked.sides[0] else meeting.second)
+        rows.append(f'<path class="{look} strong" d="{svg_d([Path.through(point, point - out * 1.2).moved(by)])}"/>')
     return rows

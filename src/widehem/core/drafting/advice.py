@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from widehem.core.body.chart import Chart
+from widehem.core.setting.registry import Registry
 from widehem.core.units import Saying, say
 
 Rule = Callable[[Chart], Iterator[Saying]]
-_RULES: dict[str, list[Rule]] = {}
+ADVICE: Registry[tuple[str, Rule]] = Registry("advice")
 
 CUP_MARKED, CUP_FULL = 6.0, 10.0  # cm, bust over high bust
 HIP_MARKED, JERSEY_NECK, SLIGHT, SMALL_CUP, FULL_SEAT = 8.0, 4.5, 4.0, 10.0, 28.0  # cm
@@ -20,7 +21,7 @@ def about(*methods: str) -> Callable[[Rule], Rule]:
 
     def keep(rule: Rule) -> Rule:
         for method in methods:
-            _RULES.setdefault(method, []).append(rule)
+            ADVICE.add(f"{method}: {rule.__name__}", (method, rule))
         return rule
 
     return keep
@@ -28,7 +29,7 @@ def about(*methods: str) -> Callable[[Rule], Rule]:
 
 def advice(method: str, chart: Chart) -> tuple[Saying, ...]:
     """Everything that is to be said about a method on this body; nothing where the measures are not read."""
-    return tuple(saying for rule in _RULES.get(method, ()) for saying in rule(chart))
+    return tuple(saying for code, rule in ADVICE.values() if code == method for saying in rule(chart))
 
 
 def _cup(chart: Chart) -> float | None:

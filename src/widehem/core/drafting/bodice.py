@@ -10,19 +10,28 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from widehem.core.drafting.finished import show_edges
-from widehem.core.drafting.quantity import Quantity
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
-from widehem.core.drafting.upper import OUT, PLACES, Gap, Stretch, Walk, cut_walk, ring_edges, share_out_dart
+from widehem.core.drafting.upper import OUT, PLACES, Gap, Stretch, Walk, ring_edges
 from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, turn
-from widehem.core.pattern.block import Block, EdgeName, Level, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, EdgeKind, Piece
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.upper import ArmholeOn, NeckOn
+from widehem.core.pattern.edge import Edge, EdgeKind, Notch
+from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.meeting import PITCH
+from widehem.core.pattern.piece import Piece, Stands
+from widehem.core.pattern.ring import Spot
+from widehem.core.pattern.roles import ROLES
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.refusal import CannotDraft
+from widehem.core.style.swing import Share, swing
 from widehem.core.units import say
 
+BUST_DART = "bust_dart"
 APART = 7.0  # cm between back and front on the sheet
 SIDE_MOST, ONE_DART_MOST, SHORT = 2.5, 4.5, 2.5
 DIP_MOST = 1.2
@@ -33,7 +42,7 @@ TITLES = {"neck": "neck", "shoulder": "shoulder", "armhole": "armhole", "side": 
 
 @dataclass
 class Half:
-    """One half piece. chest, under: on the armhole. bust_point, angle: of the front; open_at: where its dart is open."""
+    """One half piece. chest, under: on the armhole. bust_point: of the front."""
 
     name: str
     top: Point
@@ -45,7 +54,7 @@ class Half:
     walk: Walk = ()
     plans: tuple[DartPlan, ...] = ()
     gaps: dict[str, list[Gap]] = field(default_factory=dict)
-    spans: tuple[tuple[Point, Point], ...] = ()
+    bust_point: Point | None = None
 
     def length(self, edge: str) -> float:
         return sum(stretch.path.length for stretch in self.walk if stretch.edge == edge)
@@ -138,72 +147,34 @@ def _square_underarm(half: Half) -> None:
     half.walk = (*half.walk[:at], Stretch("armhole", Path((*path.segments[:-1], squared))), *half.walk[at + 1 :])
 
 
-def place_dart(half: Half, bust_point: Point, angle: float, shares: dict[str, float], below: float) -> None:
-    """Move the bust dart, open at the shoulder, to where it is wanted.
+def place_dart(piece: Piece, shares: dict[str, float], below: float) -> Piece:
+    """The front with its bust dart, open at the shoulder, where it is wanted.
 
-    shares: how much (radians) shall be open at each place. below: how far down the side its dart lies, cm.
+    shares: the part of its angle (0 to 1) that shall be open at each place. below: how far down the side its dart lies, cm.
     """
-    order = [place for place in PLACES if place in shares or place == "shoulder"]
-    parts: dict[str, Walk] = {}
-    rest, name = half.walk, ""
-    for place in order:
-        parts[name], rest = _cut_at(half, rest, place, bust_point, below)
-        name = place
-    parts[name] = rest
-    shifted = share_out_dart(parts, order, shares, "shoulder", angle, bust_point)
-    half.walk = tuple(stretch for name in ("", *order) for stretch in shifted[name])
-    turned = {"": 0.0}
-    total = 0.0
-    for place in order:
-        total += shares.get(place, 0.0) - (angle if place == "shoulder" else 0.0)
-        turned[place] = total
-    _darts_along(half, bust_point, shares, turned, order)
+    found = []
+    for number, place in enumerate((place for place in PLACES if place in shares), 1):
+        name = f"bust_dart_{number}" if number > 1 else BUST_DART
+        pressed = "outer" if place in ("neck", "shoulder") else "inner"
+        found.append(Share(_spot(piece, place, below), shares[place], name, SHORT, pressed))
+    return swing(piece, BUST_DART, found)
 
 
-def _cut_at(half: Half, walk: Walk, place: str, bust_point: Point, below: float) -> tuple[Walk, Walk]:
-    """The walk cut at a place."""
-    length = sum(stretch.path.length for stretch in walk if stretch.edge == place)
-    if place == "neck":
-        return cut_walk(walk, "neck", length / 2)
+def _spot(piece: Piece, place: str, below: float) -> Spot:
+    """Where a bust dart opens at a place; edges run against the walk, from the waist up to the neck."""
     if place == "shoulder":
-        return cut_walk(walk, "shoulder", next(s.path.length for s in walk if s.edge == "shoulder"))
+        return Spot("shoulder", dart=BUST_DART)
+    edge = piece.edge(place)
+    if place == "neck":
+        return Spot("neck", edge.length / 2)
     if place == "armhole":
-        upper = next(s for s in walk if s.edge == "armhole").path.segments[0]
-        return cut_walk(walk, "armhole", upper.length)
+        return Spot("armhole", edge.length - edge.parts[-1].segments[-1].length)
     if place == "side":
-        return cut_walk(walk, "side", below)
-    if half.plans:
-        return walk[:-1], walk[-1:]
-    whole = next(s for s in walk if s.edge == "waist").path
-    index, t = whole.crossings(bust_point, Point(0.0, 1.0))[0]
-    return cut_walk(walk, "waist", whole.split(index, t)[0].length)
-
-
-def _darts_along(half: Half, bust_point: Point, shares: dict[str, float], turned: dict[str, float], order: list[str]) -> None:
-    """Name the darts of every edge after the bust dart was moved, and turn what was turned with its part."""
-    number = 0
-    before_waist = turned[order[order.index("waist") - 1]] if "waist" in order else turned[order[-1]]
-    for place in order:
-        if not shares.get(place):
-            continue
-        number += 1
-        gap = Gap(
-            f"bust_dart_{number}" if number > 1 else "bust_dart",
-            bust_point,
-            SHORT,
-            "second" if place in ("neck", "shoulder") else "first",
-        )
-        if place == "waist":
-            others = half.gaps.get("waist", [])[1:] if half.plans else []
-            half.gaps["waist"] = [gap, *(Gap(g.name, g.apex.moved(turn(bust_point, before_waist)), g.short) for g in others)]
-        else:
-            half.gaps[place] = [gap]
-    if "waist" not in order and before_waist:
-        spot = turn(bust_point, before_waist)
-        half.gaps["waist"] = [Gap(g.name, g.apex.moved(spot), g.short) for g in half.gaps.get("waist", [])]
-    carried = turned[max((p for p in order if PLACES.index(p) <= PLACES.index("armhole")), key=PLACES.index)]
-    (inner, outer) = half.spans
-    half.spans = (inner, (outer[0].moved(turn(bust_point, carried)), outer[1].moved(turn(bust_point, carried))))
+        return Spot("side", edge.length - below)
+    if edge.darts:
+        return Spot("waist", dart=edge.darts[0].name)
+    index, t = edge.parts[0].crossings(piece.marks["bust_point"], Point(0.0, 1.0))[0]
+    return Spot("waist", edge.parts[0].split(index, t)[0].length)
 
 
 def side_by_side(front_centre: float) -> Table:
@@ -211,22 +182,64 @@ def side_by_side(front_centre: float) -> Table:
     return Table({"back": as_drawn(), "front": turned_over(front_centre)})
 
 
-def piece_of(sheet: Sheet, half: Half, board: Table, levels: dict[str, float], title: str) -> Piece:
-    """The half as a piece on the sheet."""
-    lay = board.of(half.name)
+def piece_of(sheet: Sheet, half: Half, levels: tuple[BalanceLine, ...], waist: float, title: str) -> Piece:
+    """The half as a piece. waist: how far down its middle ends, cm."""
     centre = f"centre_{half.name}"
     kind: EdgeKind = "opening" if sheet.choice("opening_at") == centre else "fold"
-    line = Path.through(half.top.moved(lay), Point(0.0, levels["waist"]).moved(lay))
-    ring = ring_edges(half.walk, half.gaps, {}, lay)
-    if half.name == "front" and sheet.choice("neck_shape") == "v":
-        ring = tuple(replace(edge, pointed=True) if edge.name == "neck" else edge for edge in ring)
-    edges = (Edge(centre, (line,), (), kind), *ring)
-    spans = {"bust": tuple((a.moved(lay), b.moved(lay)) for a, b in half.spans)}
-    return Piece(half.name, title, edges, levels, "fold" if kind == "fold" else "pair", centre, spans)
+    line = Path.through(half.top, Point(0.0, waist))
+    ring = ring_edges(half.walk, half.gaps)
+    shape = sheet.choice("neck_shape") if half.name == "front" else "round"
+    ring = tuple(_pitched(half, shaped_neck(edge, shape)) for edge in ring)
+    marks = {"snp": half.snp, "tip": half.tip, "chest" if half.name == "front" else "blade": half.chest, "underarm": half.under}
+    if half.bust_point is not None:
+        marks["bust_point"] = half.bust_point
+    stands: Stands = "fold" if kind == "fold" else "pair"
+    return Piece(half.name, title, (Edge(centre, (line,), (), kind), *ring), "", levels, "shell", stands, centre, marks)
 
 
-def block_of(
+def shaped_neck(edge: Edge, shape: str) -> Edge:
+    """A front neckline with the corners that its shape has on purpose."""
+    if edge.role != "neck" or shape == "round":
+        return edge
+    if shape == "v":
+        return replace(edge, pointed=True)
+    return replace(edge, corners=tuple(spot.end for part in edge.parts for spot in part.segments[:-1]))
+
+
+def _pitched(half: Half, edge: Edge) -> Edge:
+    """An armhole with its pitch notch."""
+    if edge.role != "armhole":
+        return edge
+    return replace(edge, notches=(pitch_notch(edge.length, half.name),))
+
+
+def pitch_notch(length: float, part: str) -> Notch:
+    """The pitch notch a third up an armhole: single in front, double behind."""
+    return Notch(PITCH, length / 3, 2 if part == "back" else 1)
+
+
+def middle_seams(pieces: Sequence[Piece]) -> list[Seam]:
+    """The seams between left and right of pairs that have a middle."""
+    return [
+        Seam.to_its_mirror(piece.middle, ROLES[piece.middle].words.capitalize(), (piece.name, piece.middle))
+        for piece in pieces
+        if piece.stands == "pair" and piece.middle
+    ]
+
+
+def sewn(piece: str, edge: str, *, back: bool = False) -> tuple[SeamEdge, ...]:
+    """One edge as a side of a seam."""
+    return (SeamEdge(piece, edge, back),)
+
+
+def front_to_back(edge: str, title: str, ease: float = 0.0) -> Seam:
+    """The seam between the edge of one name of front and back. ease: how much longer the back is."""
+    return Seam(edge, title, sewn("back", edge), sewn("front", edge), (ease, ease))
+
+
+def hand_over(
     sheet: Sheet,
+    board: Table,
     back: Piece,
     front: Piece,
     shoulder_ease: float,
@@ -235,35 +248,27 @@ def block_of(
     *,
     side_ease: float = 0.0,
     bust_slack: float = GIRTH_SLACK,
-) -> Block:
+) -> None:
     """Both pieces with what holds them together.
 
-    plan: ease round the body at bust and waist. shoulder_ease, side_ease: how much longer the back is than the front there.
+    plan: ease round the body at bust and waist, as asked. shoulder_ease, side_ease: how much longer the back is than the front there.
     """
-    armhole = EdgeName("front", "armhole"), EdgeName("back", "armhole")
-    pitch = tuple(
-        PitchNotch(piece.name, "armhole", piece.edge("armhole").length / 3, "pitch", 2 if piece.name == "back" else 1)
-        for piece in (back, front)
-    )
-    return Block(
+    armscye = sheet.chart.get("armscye")
+    sheet.hand_over(
         (back, front),
-        (
-            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),), (side_ease, side_ease)),
-            Seam("shoulder", "Shoulder", (EdgeName("back", "shoulder"),), (EdgeName("front", "shoulder"),), (shoulder_ease, shoulder_ease)),
+        board,
+        seams=(front_to_back("side", "Side seam", side_ease), front_to_back("shoulder", "Shoulder", shoulder_ease), *middle_seams((back, front))),
+        demands=(
+            Girth("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], bust_slack),
+            Girth("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),
+            NeckOn(sheet.measure("neck").value),
+            ArmholeOn(armscye) if armscye is not None else None,
         ),
-        (
-            Level("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], bust_slack),
-            Level("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),
-        ),
-        armhole=armhole,
-        neck=sheet.measure("neck").value,
-        armscye=sheet.chart.get("armscye"),
-        pitch=pitch,
     )  # fmt: skip
 
 
 def show_half(sheet: Sheet, piece: Piece, edges: Sequence[str]) -> None:
-    """Draw finished edges of a piece on the sheet, its darts with them."""
+    """Draw finished edges of a piece, as it lies on the sheet, its darts with them."""
     show_edges(sheet, piece, edges, TITLES, {"waist": LETTERS[piece.name]})
 
 

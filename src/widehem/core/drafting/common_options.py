@@ -4,11 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from widehem.core.drafting.option import Choice, Mend, Option
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.mends import Mended, equalise, press_to_side, square
 from widehem.core.pattern.wear import LAYER, PADDED_LAYER, Wear
-from widehem.core.units import Saying
+from widehem.core.setting.option import Choice, Mend, Option
 
 CLOTH = Option(
     "cloth", "Cloth", "choice", "woven", "how close it may be, and how much a cap can be eased",
@@ -41,21 +38,6 @@ COMMON_MENDS = {
     "seam.": (Mend("Make both sides equal", "trued", "seams"),),
     "corners.square": (Mend("Square the corners at the centre", "trued", "corners"),),
 }
-
-
-def mended(block: Block, options: Mapping[str, object]) -> Mended:
-    """The block with what these settings change on the finished pieces."""
-    changes: list[Saying] = []
-    trued = options.get("trued", "no")
-    wanted = (
-        (square, trued in ("corners", "both")), (equalise, trued in ("seams", "both")), (press_to_side, options.get("pressed") == "side"),
-    )  # fmt: skip
-    for mend, asked in wanted:
-        if asked:
-            found = mend(block)
-            block = found.block
-            changes += found.changes
-    return Mended(block, tuple(changes))
 
 
 def wear_of(options: Mapping[str, object]) -> Wear:

@@ -10,8 +10,8 @@ from widehem.core.body.chart import Chart, chart_of
 from widehem.core.body.estimates import estimate
 from widehem.core.body.figure_tables import CURVED
 from widehem.core.drafting.method import Method
-from widehem.core.drafting.option import Option
 from widehem.core.pattern.wear import Wear
+from widehem.core.setting.option import Option
 
 
 @dataclass(frozen=True)
@@ -128,7 +128,7 @@ def below_least(plan: EasePlan) -> dict[str, float]:
     found = {}
     for code, level in LEVELS.items():
         if level.least and code in plan.amounts:
-            least = wear.least(body.get(level.measure) or 0.0, level.least, 1 if code == "upper_arm" else 2)
+            least = wear.least(body.get(level.measure) or 0.0, level.least, limb=code == "upper_arm")
             if plan.amounts[code] < least - 1e-9:
                 found[code] = least
     return found

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from widehem.core.drafting.quantity import drawn
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.geometry.paths import Path
 from widehem.core.pattern.piece import Piece
+from widehem.core.setting.quantity import drawn
 
 
 def show_edges(
@@ -59,9 +59,9 @@ def show_levels(sheet: Sheet, piece: Piece, levels: Mapping[str, int]) -> None:
     """Draw balance lines of a piece across its cloth. levels: the step of each."""
     for level, step in levels.items():
         if level in piece.levels:
-            spans = piece.spans[level]
-            line = Path.through(spans[0][0], spans[-1][1])
-            figure = drawn(piece.span(level), f"{piece.name.replace('_', ' ')} {level}")
+            stretches = piece.stretches(level)
+            line = Path.through(stretches[0][0], stretches[-1][1])
+            figure = drawn(piece.across(level), f"{piece.name.replace('_', ' ')} {level}")
             sheet.line(
                 f"{piece.name}_{level}", level.capitalize(), line, role="balance", kind="level", edge=level, piece=piece.name, figure=figure, step=step
             )  # fmt: skip

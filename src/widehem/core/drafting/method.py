@@ -2,23 +2,28 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, mended, wear_of
-from widehem.core.drafting.option import Mend, Option, OptionError, Value
-from widehem.core.drafting.quantity import Quantity
-from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.drafting.sheet import Mark, Sheet, Step
+from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, wear_of
+from widehem.core.drafting.sheet import Mark, Sheet
+from widehem.core.drafting.table import Table
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.check import Check
-from widehem.core.pattern.truing import check_block
+from widehem.core.pattern.check import Demand
+from widehem.core.pattern.edge import PatternError
+from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.walk import armhole_depth, armhole_level
+from widehem.core.pattern.wear import Wear
+from widehem.core.setting.option import Mend, Option, OptionError, Value
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.refusal import CannotDraft
+from widehem.core.setting.registry import Registry
+from widehem.core.setting.step import Step
 from widehem.core.units import Saying, say
 
 
@@ -39,7 +44,7 @@ class Need:
 class Method:
     """A way of drafting.
 
-    rules: the version of its rules, kept with every saved draft. body: makes the body that is drawn for from the chart.
+    rules: the version of its rules, kept with every saved draft. earlier: versions it can still be drawn by. body: makes the body that is drawn for from the chart.
     for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a check, what would true it. allowances: the plan of
     allowances it is usually cut with. has_armhole: a sleeve can be drawn for it. made_for: the method whose armhole a sleeve is meant for.
     """
@@ -53,6 +58,7 @@ class Method:
     ease: tuple[Option, ...]
     draw: Callable[[Sheet], None]
     rules: int = 1
+    earlier: tuple[int, ...] = ()
     body: Callable[[Chart], Chart] | None = None
     for_armhole: bool = False
     mends: Mapping[str, tuple[Mend, ...]] = field(default_factory=dict)
@@ -96,7 +102,7 @@ class Method:
         return tuple(code for code in chart.missing(self.uses(options)) if instead.get(code, "") not in chart)
 
 
-METHODS: dict[str, Method] = {}
+METHODS: Registry[Method] = Registry("method")
 WHOLE = "Whole garments"  # no schools of one thing, as the other groups are
 PARTS = ("Bodices", "Sleeves", "Skirts", "Trousers", WHOLE)  # groups, in the order of the body
 
@@ -113,8 +119,7 @@ def register(method: Method) -> Method:
     """Make a method known by its code, with the settings every method has."""
     own = {option.code for option in method.options}
     method = replace(method, options=(*method.options, *(option for option in COMMON if option.code not in own)))
-    METHODS[method.code] = method
-    return method
+    return METHODS.add(method.code, method)
 
 
 def method_named(code: str) -> Method:
@@ -126,9 +131,14 @@ def method_named(code: str) -> Method:
 
 @dataclass(frozen=True)
 class Draft:
-    """A finished draft: what was put in, and everything that was drawn from it."""
+    """A finished drawing: what was put in, and everything that was drawn from it.
+
+    garment: its pieces in frames of their own. table: where they lie on the sheet. demands: what the garment is held against. wear: what
+    it is made of and worn over. notions: what is needed besides cloth, of its own kind.
+    """
 
     method: Method
+    rules: int
     chart: Chart
     options: Mapping[str, Quantity | Value]
     ease: Mapping[str, Quantity]
@@ -136,20 +146,17 @@ class Draft:
     steps: tuple[Step, ...]
     notes: tuple[Saying, ...]
     points: Mapping[str, Point]
-    block: Block
+    garment: Garment
+    table: Table
+    demands: tuple[Demand, ...]
+    wear: Wear
+    notions: tuple[Saying, ...]
     rubbed_out: Mapping[str, int]
 
-    def marks_at(self, step: int) -> tuple[Mark, ...]:
-        """What is on the sheet after a step: drawn by then and not rubbed out or drawn over."""
-        last = len(self.steps) + 1
-        return tuple(m for m in self.marks if m.step <= step < self.rubbed_out.get(m.name, last + 1))
-
     @cached_property
-    def checks(self) -> tuple[Check, ...]:
-        return check_block(self.block)
-
-    def measures_used(self) -> tuple[str, ...]:
-        return tuple(code for code in self.method.reads(self.options_set) if code in self.chart)
+    def laid(self) -> tuple[Piece, ...]:
+        """The pieces as they lie on the sheet."""
+        return tuple(piece.moved(self.table.of(piece.name)) for piece in self.garment.pieces)
 
     @property
     def options_set(self) -> dict[str, object]:
@@ -157,12 +164,12 @@ class Draft:
         return {code: value for code, value in self.options.items() if not isinstance(value, Quantity)}
 
 
-def armhole_of(block: Block) -> Armhole | None:
+def armhole_of(garment: Garment) -> Armhole | None:
     """The armhole of a bodice, on the stitching line; None when the pieces have none."""
-    if block.armhole is None:
+    if garment.armholes is None:
         return None
-    front, back = (block.length_of((ref,)) for ref in block.armhole)
-    return Armhole(front, back, armhole_depth(block), armhole_level(block))
+    front, back = (garment.length_of(chain) for chain in garment.armholes)
+    return Armhole(front, back, armhole_depth(garment), armhole_level(garment))
 
 
 def draft(
@@ -171,12 +178,16 @@ def draft(
     options: Mapping[str, Value] | None = None,
     ease: Mapping[str, Value] | None = None,
     armhole: Armhole | None = None,
+    rules: int | None = None,
 ) -> Draft:
     """Draft by a method on a chart.
 
-    options, ease: only what differs from the defaults, lengths in cm. armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range,
-    CannotDraft when the measures do not make a garment.
+    options, ease: only what differs from the defaults, lengths in cm. armhole: what a sleeve is drawn for. rules: an earlier version of
+    the method's rules. Raises OptionError for a setting out of range, CannotDraft when the measures do not make a garment.
     """
+    rules = method.rules if rules is None else rules
+    if rules != method.rules and rules not in method.earlier:
+        raise OptionError(f"{method.name} cannot be drawn by its rules of version {rules} any more: draw it by those of today.")
     if method.for_armhole and armhole is None:
         raise CannotDraft((), say(f"{method.name} is drawn for an armhole: draft a bodice for this wearer first."))
     given = {code: method.option(code).check(value) for code, value in (options or {}).items()}
@@ -198,38 +209,18 @@ def draft(
         plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
     for code in ease or {}:
         method.ease_at(code)
-    sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan, armhole=armhole)
-    method.draw(sheet)
-    assert sheet.block is not None
-    made = mended(sheet.block, settings)
+    sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan, armhole=armhole, rules=rules)
+    try:
+        method.draw(sheet)
+    except PatternError as error:
+        raise CannotDraft(
+            method.uses(given), say(f"{error} These measures do not make a garment: read {names(method.uses(given))} again.")
+        ) from None
+    assert sheet.made is not None
+    made = sheet.made
     return Draft(
-        method,
-        chart,
-        settings,
-        plan,
-        _drawn_again(sheet.marks, sheet.block, made.block) if made.changes else tuple(sheet.marks),
-        tuple(sheet.steps),
-        (*sheet.notes, *made.changes),
-        sheet.points,
-        replace(made.block, wear=wear_of(settings)),
-        sheet.rubbed_out,
-    )
-
-
-def _drawn_again(marks: Sequence[Mark], before: Block, after: Block) -> tuple[Mark, ...]:
-    """The marks with finished lines and darts as they are on the mended pieces."""
-    paths = {
-        part: made
-        for piece in before.pieces
-        for edge in piece.edges
-        for part, made in zip(edge.parts, after.piece(piece.name).edge(edge.name).parts, strict=True)
-    }
-    darts = {(piece.name, dart.name): dart for piece in after.pieces for dart in piece.darts}
-    return tuple(
-        replace(mark, dart=darts.get((mark.piece, mark.dart.name), mark.dart)) if mark.dart is not None
-        else replace(mark, path=paths[mark.path]) if mark.role == "finished" and mark.path in paths
-        else mark
-        for mark in marks
+        method, rules, chart, settings, plan, tuple(sheet.marks), tuple(sheet.steps), tuple(sheet.notes), sheet.points,
+        made.garment, made.table, made.demands, wear_of(settings), made.notions, sheet.rubbed_out,
     )  # fmt: skip
 
 

@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from typing import Literal
 
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.option import Option, Value, measured
-from widehem.core.drafting.quantity import Quantity
+from widehem.core.drafting.table import Table
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.piece import Dart
+from widehem.core.pattern.check import Demand
+from widehem.core.pattern.edge import Dart
+from widehem.core.pattern.garment import Garment, Opening, Seam
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Option, Value, measured
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.step import Step, Sum
 from widehem.core.units import Saying, say
 
 Kind = Literal["point", "line", "level", "dart", "dimension"]
@@ -51,32 +55,21 @@ class Mark:
 
 
 @dataclass(frozen=True)
-class Sum:
-    """A line of arithmetic in a step; the last one is the result."""
+class HandedOver:
+    """What a method hands over. table: where each piece lies on the sheet. notions: what is needed besides cloth, of its own kind."""
 
-    name: str
-    quantity: Quantity
-
-
-@dataclass(frozen=True)
-class Step:
-    """One step of a draft: what to do, why, and the arithmetic."""
-
-    number: int
-    title: str
-    text: Saying
-    sums: tuple[Sum, ...] = ()
-
-    @property
-    def result(self) -> Sum | None:
-        return self.sums[-1] if self.sums else None
+    garment: Garment
+    table: Table
+    demands: tuple[Demand, ...]
+    notions: tuple[Saying, ...]
 
 
 @dataclass
 class Sheet:
     """What a method draws on. Lengths in cm, y downwards.
 
-    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for.
+    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for. rules: the version
+    of the method's rules by which it is drawn. made: what is handed over at the end.
     """
 
     chart: Chart
@@ -88,8 +81,26 @@ class Sheet:
     notes: list[Saying] = field(default_factory=list)
     points: dict[str, Point] = field(default_factory=dict)
     rubbed_out: dict[str, int] = field(default_factory=dict)
-    block: Block | None = None
+    made: HandedOver | None = None
     armhole: Armhole | None = None
+    rules: int = 1
+
+    def hand_over(
+        self,
+        pieces: Sequence[Piece],
+        table: Table,
+        *,
+        seams: Sequence[Seam] = (),
+        openings: tuple[Opening, ...] = (),
+        demands: Sequence[Demand | None] = (),
+        notions: Sequence[Saying] = (),
+    ) -> None:
+        """The pieces in frames of their own, where they lie on this sheet, how they are sewn, what they are held against.
+
+        Raises PatternError when they do not make a garment.
+        """
+        asked = tuple(demand for demand in demands if demand is not None)
+        self.made = HandedOver(Garment(tuple(pieces), tuple(seams), openings), table, asked, tuple(notions))
 
     def measure(self, code: str) -> Quantity:
         return measured(self.chart, code)

@@ -9,7 +9,7 @@ from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.piece import Dart, Edge
+from widehem.core.pattern.edge import Dart, Edge
 
 OUT_AT_ELBOW, INTAKE, WRIST_IN = 0.6, 2.5, 1.9
 BELOW_LEAST = 6.0  # cm of sleeve below the elbow, or no dart is worth it
@@ -32,8 +32,8 @@ def straight_seams(width: float, hem: float, down: float) -> Seams:
     """Straight from the bicep line, `width` wide, to the hem this far below it."""
     left, right = Point((width - hem) / 2, down), Point((width + hem) / 2, down)
     return Seams(
-        Edge("underarm_back", (Path.through(left, Point(0, 0)),)),
-        Edge("underarm_front", (Path.through(Point(width, 0), right),)),
+        Edge("underarm_back", (Path.through(left, Point(0, 0)),), role="underarm"),
+        Edge("underarm_front", (Path.through(Point(width, 0), right),), role="underarm"),
         Edge("wrist", (Path.through(right, left),), (), "hem"),
     )
 
@@ -58,13 +58,13 @@ def bent_seams(width: float, hem: float, down: float, elbow: float) -> Seams:
     middle = below.toward(above, 0.5)
     point = middle.toward(pivot, 0.5)
     cap = dart_cap(lower, point, below, above) or Path.through(below, middle + (middle - point).unit() * 0.3, above)
-    dart = Dart("elbow_dart", "underarm_back", point, below, above, middle, INTAKE, point.to(middle), cap, pivot)
-    back = Edge("underarm_back", (lower, upper), (dart,))
+    dart = Dart("elbow_dart", point, below, above, middle, INTAKE, point.to(middle), cap, pivot)
+    back = Edge("underarm_back", (lower, upper), (dart,), role="underarm")
     front = _as_long(Point(width, 0), front_at, wrist_front, back.length)
     hem_line = Path.through(front.end, wrist_back)
     return Seams(
         back,
-        Edge("underarm_front", (front,)),
+        Edge("underarm_front", (front,), role="underarm"),
         Edge("wrist", (hem_line,), (), "hem"),
         wrist_back.x - ((width - hem) / 2 - WRIST_IN),
     )

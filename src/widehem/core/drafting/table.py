@@ -9,6 +9,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.piece import Piece
 
 
 @dataclass(frozen=True)
@@ -19,6 +20,14 @@ class Table:
 
     def of(self, name: str) -> Transform:
         return self.lay[name]
+
+    def with_piece(self, name: str, lay: Transform) -> Table:
+        """The table with one more piece on it."""
+        return Table({**self.lay, name: lay})
+
+    def home(self, piece: Piece) -> Piece:
+        """A piece that was drawn on the sheet in its own frame."""
+        return piece.moved(self.lay[piece.name].inverse())
 
     def spot(self, name: str, point: Point) -> Point:
         return point.moved(self.lay[name])

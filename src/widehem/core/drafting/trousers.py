@@ -10,12 +10,12 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.upper import DOWN
 from widehem.core.drafting.waist import Waist, lay_dart, side_curve, waist_over_darts
 from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 MOST_DARTS, WIDEST = 3, 4.5

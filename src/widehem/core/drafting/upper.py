@@ -1,4 +1,4 @@
-"""Shapes of the upper body: neck and armhole curves, the shoulder line, and darts opened anywhere round the bust point.
+"""Shapes of the upper body: neck and armhole curves, the shoulder line, and how they become the edges of a piece.
 
 Half patterns in a frame of their own: x counts outwards from the centre, y downwards from the nape level.
 """
@@ -14,9 +14,9 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, turn
-from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.piece import Dart, Edge, EdgeKind
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.pattern.ring import dart_between
 
 DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
 HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
@@ -105,14 +105,13 @@ class Stretch:
 class Gap:
     """A dart between two stretches of one edge.
 
-    apex: what it was turned about; it is sewn to `short` before it. towards: the side it is pressed to, first or second
-    along the ring of the piece.
+    apex: what it was turned about; it is sewn to `short` before it. pressed: the leg it is folded to, along the ring of the piece.
     """
 
     name: str
     apex: Point
     short: float = 0.0
-    towards: Literal["first", "second"] = "first"
+    pressed: Literal["inner", "outer"] = "inner"
 
 
 Walk = tuple[Stretch, ...]
@@ -140,62 +139,24 @@ def moved(walk: Walk, by: Transform) -> Walk:
     return tuple(Stretch(stretch.edge, stretch.path.moved(by)) for stretch in walk)
 
 
-def share_out_dart(
-    parts: Mapping[str, Walk], order: Sequence[str], angles: Mapping[str, float], now: str, angle: float, apex: Point
-) -> dict[str, Walk]:
-    """Move a dart's angle from where it is open to other places.
-
-    parts: the walk cut at every place, each part by the place at its beginning ('' for the first). order: those places along
-    the walk. angles: how much (radians) shall be open at each. now, angle: where it is open, and how much.
-    """
-    open_now = open_then = 0.0
-    found = {"": parts[""]}
-    for place in order:
-        open_then += angles.get(place, 0.0)
-        open_now += angle if place == now else 0.0
-        found[place] = (
-            moved(parts[place], turn(apex, open_then - open_now)) if abs(open_then - open_now) > 1e-12 else parts[place]
-        )
-    return found
-
-
-def ring_edges(
-    walk: Walk, gaps: Mapping[str, Sequence[Gap]], kinds: Mapping[str, EdgeKind], place: Transform
-) -> tuple[Edge, ...]:
+def ring_edges(walk: Walk, gaps: Mapping[str, Sequence[Gap]]) -> tuple[Edge, ...]:
     """The edges of a piece in the order of its ring: waist, side, armhole, shoulder, neck, each against the walk.
 
-    gaps: the darts of each edge in the order of the ring. place: how the piece lies on the sheet.
+    gaps: the darts of each edge in the order of the ring.
     """
     found = []
     for name in ("waist", "side", "armhole", "shoulder", "neck"):
-        parts = tuple(s.path.reverse().moved(place) for s in reversed(walk) if s.edge == name)
         whole: list[Path] = []
         darts: list[Dart] = []
         pending = list(gaps.get(name, ()))
-        for part in parts:
+        for part in (s.path.reverse() for s in reversed(walk) if s.edge == name):
             if whole and whole[-1].end.to(part.start) > 1e-6:
                 gap = pending.pop(0)
-                darts.append(_dart(gap, name, whole[-1], part, place))
+                darts.append(dart_between(gap.name, whole[-1], part, gap.apex, gap.short, gap.pressed))
                 whole.append(part)
             elif whole:
                 whole[-1] = whole[-1] + part
             else:
                 whole.append(part)
-        found.append(Edge(name, tuple(whole), tuple(darts), kinds.get(name, "seam")))
+        found.append(Edge(name, tuple(whole), tuple(darts)))
     return tuple(found)
-
-
-def _dart(gap: Gap, edge: str, before: Path, after: Path, place: Transform) -> Dart:
-    first, second, apex = before.end, after.start, gap.apex.moved(place)
-    middle = first.toward(second, 0.5)
-    point = apex + (middle - apex).unit() * gap.short
-    if gap.towards == "first":
-        cap = dart_cap(before, point, first, second)
-    else:
-        turned = dart_cap(after.reverse(), point, second, first)
-        cap = turned.reverse() if turned is not None else None
-    straight = Path.through(first, middle + (middle - point).unit() * 0.3, second)
-    length = point.to(middle)
-    return Dart(
-        gap.name, edge, point, first, second, middle, first.to(second), length, cap or straight, apex if gap.short else None
-    )

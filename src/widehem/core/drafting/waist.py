@@ -12,7 +12,7 @@ from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.piece import Dart
+from widehem.core.pattern.edge import Dart
 
 PROUD_SHARE, PROUD_MOST = 7, 0.5
 
@@ -112,6 +112,6 @@ def waist_over_darts(start: Point, leaving: Point, side: Point, hip: Point, plan
         cap = dart_cap(shut_to_here, plan.point, inner, outer)
         if cap is None:
             return None
-        darts.append(Dart(plan.name, "waist", plan.point, inner, outer, plan.middle, plan.intake, plan.length, cap))
+        darts.append(Dart(plan.name, plan.point, inner, outer, plan.middle, plan.intake, plan.length, cap))
     parts.append(Path((rest,)).moved(shutting[-1].inverse()))
     return Waist(tuple(parts), tuple(darts), whole)

@@ -13,7 +13,8 @@ from shapely import Polygon, is_valid, polygons, union_all
 from shapely.affinity import affine_transform
 
 from widehem.core.geometry.points import Point, meet, mirror_in
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.piece import Piece
 
 FLAT = 0.01  # cm: how far the flattened outline may stand off the true one
 CURVE_MOST = 1.0  # cm that a hem may stand off its chord and still be folded straight

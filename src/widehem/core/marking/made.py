@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from widehem.core.design.make import Made
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.marking.allowance import cutting_line
 from widehem.core.marking.marks import Label, Notch, drill_holes, grain_line, notches, out_to_cut, place_label
 from widehem.core.marking.plans import AllowancePlan, amounts_on
-from widehem.core.pattern.block import OPENING_WORDS, Block
-from widehem.core.pattern.piece import OUTER, Cloth, Piece
+from widehem.core.pattern.garment import OPENING_WORDS, Garment
+from widehem.core.pattern.inside import OUTER, Cloth
+from widehem.core.pattern.piece import Piece
 from widehem.core.units import METRIC, Display
 
 TURNED_IN = 3.0  # cm of tape beyond the waist
@@ -46,9 +48,9 @@ class MarkedPiece:
     @property
     def inward(self) -> float:
         """Which way the piece lies from its centre line: 1 to the right, -1 to the left."""
-        if not self.piece.centre:
+        if not self.piece.middle:
             return 1.0
-        x = self.piece.edge(self.piece.centre).start.x
+        x = self.piece.edge(self.piece.middle).start.x
         xs = [p.x for p in self.cut]
         return 1.0 if max(xs) - x > x - min(xs) else -1.0
 
@@ -79,15 +81,17 @@ class Pattern:
     notions: tuple[str, ...]
 
 
-def mark_up(block: Block, plan: AllowancePlan, heading: Heading | None = None, show: Display = METRIC) -> Pattern:
-    """Turn the pieces of a block into a pattern.
+def mark_up(made: Made, plan: AllowancePlan, heading: Heading | None = None, show: Display = METRIC) -> Pattern:
+    """Turn the pieces of a garment into a pattern, each lying as it lies on the draft.
 
     show: the unit of the figures written on the pieces.
     """
     head = heading or Heading()
-    pieces = tuple(_mark(block, piece, plan, head, show, number) for number, piece in enumerate(block.pieces, 1))
+    pieces = tuple(
+        _mark(made.garment, piece, plan, head, show, (number, len(made.laid))) for number, piece in enumerate(made.laid, 1)
+    )
     rows = tuple(CutRow(m.piece.title, cloth.cut, cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use))
-    return Pattern(head, plan, pieces, rows, _notions(block, show))
+    return Pattern(head, plan, pieces, rows, _notions(made, show))
 
 
 def cut_words(piece: Piece) -> str:
@@ -95,21 +99,30 @@ def cut_words(piece: Piece) -> str:
     return cloths_of(piece, OUTER)[0].cut
 
 
+CUT_WORDS = {
+    "fold": "1 on the fold", "pair": "2, a pair", "left": "1, for the left", "right": "1, for the right", "once": "1",
+}  # fmt: skip
+LAYER_CLOTH = {"lining": "lining", "interfacing": "interfacing"}
+
+
 def cloths_of(piece: Piece, use: str) -> tuple[Cloth, ...]:
     """What is cut by a piece. use: what the outer cloth of this pattern is called."""
     if not piece.cloths:
-        return (Cloth(use, "1 on the fold" if piece.cut == "fold" else "2, a pair"),)
+        return (Cloth(LAYER_CLOTH.get(piece.layer, use), CUT_WORDS[piece.stands]),)
     return tuple(replace(cloth, cloth=use) if cloth.cloth == OUTER else cloth for cloth in piece.cloths)
 
 
-def _mark(block: Block, piece: Piece, plan: AllowancePlan, head: Heading, show: Display, number: int) -> MarkedPiece:
+def _mark(
+    garment: Garment, piece: Piece, plan: AllowancePlan, head: Heading, show: Display, number: tuple[int, int]
+) -> MarkedPiece:
+    """number: which piece it is, of how many."""
     amounts = amounts_on(piece, plan)
     cut = tuple(cutting_line(piece, amounts))
     grain = grain_line(piece)
-    lines, short = _words(block, piece, amounts, plan, head, show, number)
+    lines, short = _words(piece, amounts, plan, head, show, number)
     hip = [(Point(p.x - 100, p.y), Point(p.x + 100, p.y)) for y in piece.levels.values() for p in (Point(0.0, y),) if y > 0]
     label = place_label(piece, lines, [grain, *hip], short)
-    marks = notches(block, piece, amounts, cut)
+    marks = notches(garment, piece, amounts, cut)
     return MarkedPiece(piece, amounts, cut, _tails(piece, amounts, cut), marks, drill_holes(piece), grain, label)
 
 
@@ -129,9 +142,9 @@ def _tails(piece: Piece, amounts: Mapping[str, float], cut: tuple[Point, ...]) -
 
 
 def _words(
-    block: Block, piece: Piece, amounts: Mapping[str, float], plan: AllowancePlan, head: Heading, show: Display, number: int
+    piece: Piece, amounts: Mapping[str, float], plan: AllowancePlan, head: Heading, show: Display, number: tuple[int, int]
 ) -> tuple[list[str], list[str]]:
-    title = f"{piece.title}, {number} of {len(block.pieces)}"
+    title = f"{piece.title}, {number[0]} of {number[1]}"
     first, *more = cloths_of(piece, plan.use)
     cut = f"cut {first.cut}, {first.cloth}" + (f"; also {', '.join(cloth.cloth for cloth in more)}" if more else "")
     lines = [title, cut]
@@ -155,16 +168,16 @@ def _word(kind: str) -> str:
     return {"hem": "hem", "opening": "opening"}.get(kind, "")
 
 
-def _notions(block: Block, show: Display) -> tuple[str, ...]:
+def _notions(made: Made, show: Display) -> tuple[str, ...]:
     """What else is needed besides cloth."""
     found = []
-    sewn = [edge for piece in block.pieces for edge in piece.edges if edge.name == "waist" and edge.kind == "seam"]
-    waist = next((block.girth(level) for level in block.levels if level.edge == "waist" and sewn), None)
-    if waist is not None:
-        found.append(f"Stay tape for the waist, {show.full(waist + TURNED_IN)}, with {show.full(TURNED_IN)} to turn in")
-    laced = any(level.gap for level in block.levels)
-    if block.opening is not None and block.opening.length > 0 and block.opening.at != "none" and not laced:
-        where = OPENING_WORDS[block.opening.at]
-        found.append(f"Zip, {show.full(block.opening.length)}, {where}")
+    garment = made.garment
+    if any(edge.kind == "seam" for _, edge in garment.edges_of("waist")):
+        tape = garment.round_of("waist") + TURNED_IN
+        found.append(f"Stay tape for the waist, {show.full(tape)}, with {show.full(TURNED_IN)} to turn in")
+    laced = any(girth.gap for girth in made.girths)
+    opening = garment.opening()
+    if opening is not None and opening.length > 0 and not laced:
+        found.append(f"Zip, {show.full(opening.length)}, {OPENING_WORDS[opening.at]}")
         found.append("One hook and eye above the zip")
-    return (*found, *(notion.text(show) for notion in block.notions))
+    return (*found, *(notion.text(show) for notion in made.notions))

@@ -10,8 +10,9 @@ from shapely import LinearRing, LineString, Polygon, box, prepare, union_all
 
 from widehem.core.geometry.paths import Place
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.piece import Dart, Edge, Piece
+from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.pattern.garment import EdgeRef, Garment
+from widehem.core.pattern.piece import Piece
 
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch
@@ -67,26 +68,26 @@ def _notch(piece: Piece, edge: str, what: str, place: Place, cut: Sequence[Point
     return found
 
 
-def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Sequence[Point]) -> tuple[Notch, ...]:
-    """Dart legs, balance levels along the seams (front one, back two), centre lines, opening end, hem fold."""
+def notches(garment: Garment, piece: Piece, amounts: Mapping[str, float], cut: Sequence[Point]) -> tuple[Notch, ...]:
+    """Dart legs, balance levels along the seams (front one, back two), centre lines, opening end, hem fold, and those of the edges.
+
+    piece: as it lies where it is marked.
+    """
     found: list[Notch] = []
-    count = 2 if piece.name.endswith("back") else 1
+    count = 2 if piece.of == "back" else 1
+    opening = garment.opening()
     for edge in piece.edges:
         for dart in edge.darts:
             found += _dart_notches(piece, edge, dart, cut)
-        if edge.kind == "seam" and any(edge.name == ref.edge for seam in block.seams for ref in (*seam.first, *seam.second)):
-            for level, y in piece.levels.items():
-                if level in piece.spans:
-                    continue
-                along = edge.at_level(y)
+        if edge.kind == "seam" and any(True for _ in garment.seams_at(EdgeRef(piece.name, edge.name))):
+            for line in piece.balance:
+                along = edge.at_line(*line.straight) if line.notched else None
                 if along is not None and CLEAR < along < edge.length - CLEAR:
-                    found += _notch(piece, edge.name, f"{level} level", edge.place(along), cut, count)
+                    found += _notch(piece, edge.name, f"{line.level} level", edge.place(along), cut, count)
             if amounts[edge.name] > 0 and _meets_hem(piece, edge):
                 found += _notch(piece, edge.name, HEM_FOLD, edge.place(edge.length), cut)
-        if edge.kind == "opening" and block.opening is not None and 0 < block.opening.length < edge.length - 0.5:
-            down = edge.start.y < edge.end.y  # it runs from the top
-            along = block.opening.length if down else edge.length - block.opening.length
-            found += _notch(piece, edge.name, "opening end", edge.place(along), cut)
+        if edge.kind == "opening" and opening is not None and 0 < opening.length < edge.length - 0.5:
+            found += _notch(piece, edge.name, "opening end", edge.place(_from_the_top(edge, opening.length)), cut)
         if edge.kind == "fold":
             for what, point, way in (
                 ("fold at hem", edge.start, edge.start - edge.end),
@@ -94,13 +95,17 @@ def notches(block: Block, piece: Piece, amounts: Mapping[str, float], cut: Seque
             ):
                 at = out_to_cut(cut, point - piece.outward(edge.end - edge.start) * 0.02, way)
                 found.append(Notch(piece.name, edge.name, what, at, at - way.unit() * NOTCH, edge.start.to(point)))
-    for pitch in block.pitch:
-        if pitch.piece == piece.name:
-            found += _notch(piece, pitch.edge, pitch.what, piece.edge(pitch.edge).place(pitch.along), cut, pitch.count)
-    if block.opening is not None and block.opening.at == "side":
-        side = piece.edge("side")
-        found += _notch(piece, "side", "opening end, left side", side.place(block.opening.length), cut)
+        for notch in edge.notches:
+            found += _notch(piece, edge.name, notch.name, edge.place(notch.along), cut, notch.count)
+        if opening is not None and opening.at == "side" == edge.role and piece.layer == "shell" and piece.stands != "right":
+            along = _from_the_top(edge, opening.length)
+            found += _notch(piece, edge.name, "opening end, left side", edge.place(along), cut)
     return tuple(found)
+
+
+def _from_the_top(edge: Edge, down: float) -> float:
+    """How far along an edge a place lies that is so far from its upper end."""
+    return down if edge.start.y < edge.end.y else edge.length - down
 
 
 def _meets_hem(piece: Piece, edge: Edge) -> bool:
@@ -132,16 +137,16 @@ def grain_line(piece: Piece) -> tuple[Point, Point]:
     """Parallel to the centre, a third of the way to the side; on a fold, the fold itself (middle part of it)."""
     if piece.grain is not None:
         return piece.grain
-    if not piece.centre:  # along the middle, as a sleeve hangs
+    if not piece.middle:  # along the middle, as a sleeve hangs
         left, up, right, down = piece.bounds
         middle, rest = (left + right) / 2 + (right - left) * 0.06, (down - up) * (1 - GRAIN_SHARE) / 2
         return Point(middle, up + rest), Point(middle, down - rest)
-    centre = piece.edge(piece.centre)
+    centre = piece.edge(piece.middle)
     top, bottom = sorted((centre.start, centre.end), key=lambda p: p.y)
     low, high = top.y + (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2, bottom.y - (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2
-    if piece.cut == "fold":
+    if piece.stands == "fold":
         return Point(top.x, low), Point(top.x, high)
-    width = piece.width_at((low + high) / 2)
+    width = piece.wide_at((low + high) / 2)
     left, _, right, _ = piece.bounds
     inward = 1 if right - top.x > top.x - left else -1
     x = top.x + inward * width * 0.22

@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import ROLES
+from widehem.core.setting.registry import Registry
 from widehem.core.units import CM_PER_INCH, METRIC, Display
 
 KINDS = {
@@ -15,17 +18,6 @@ KINDS = {
     "opening": "Centre with an opening",
     "hem": "Hem",
     "sleeve_hem": "Sleeve hem",
-}
-_KIND_OF = {
-    "collar_neck": "neck",
-    "facing_neck": "neck",
-    "top": "neck",
-    "facing_shoulder": "shoulder",
-    "shoulder": "shoulder",
-    "armhole": "shoulder",
-    "cap": "shoulder",
-    "neck": "neck",
-    "wrist": "sleeve_hem",
 }
 MOST = 15.0
 
@@ -60,12 +52,11 @@ class AllowancePlan:
 
 
 def kind_of(edge: Edge) -> str:
-    """Which row of a plan an edge falls under."""
-    if edge.kind == "hem":
-        return "hem"
+    """Which row of a plan an edge falls under: by its kind, then by its role."""
     if edge.kind == "opening":
         return "opening"
-    return _KIND_OF.get(edge.name, "seam")
+    row = ROLES[edge.role].allowance
+    return row if edge.kind != "hem" or row == "sleeve_hem" else "hem"
 
 
 def _plan(code: str, name: str, use: str, *amounts: float) -> AllowancePlan:
@@ -76,19 +67,18 @@ def _inches(*amounts: float) -> tuple[float, ...]:
     return tuple(amount * CM_PER_INCH for amount in amounts)
 
 
-PLANS: dict[str, AllowancePlan] = {
-    plan.code: plan
-    for plan in (
-        _plan("cloth", "Cloth", "cloth", 1.2, 1.2, 0.6, 1.5, 4.0, 3.0),
-        _plan("fine", "Fine or overlocked", "cloth", 1.0, 1.0, 0.6, 1.5, 3.0, 2.0),
-        _plan("jersey", "Jersey", "jersey", 0.6, 0.6, 0.6, 0.6, 2.0, 1.0),
-        _plan("toile", "Toile, for fitting", "toile", 1.9, 1.2, 1.2, 2.5, 5.0, 4.0),
-        _plan("simple", "Simple costume", "cloth", 1.5, 1.5, 1.0, 2.0, 2.5, 2.5),
-        _plan("cloth_in", "Cloth, in inches", "cloth", *_inches(0.5, 0.5, 0.25, 0.625, 1.5, 1.25)),
-        _plan("toile_in", "Toile, in inches", "toile", *_inches(0.75, 0.5, 0.5, 1.0, 2.0, 1.5)),
-        _plan("none", "None, stitching line only", "block", 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
-    )
-}
+PLANS: Registry[AllowancePlan] = Registry("allowance plan")
+for _made in (
+    _plan("cloth", "Cloth", "cloth", 1.2, 1.2, 0.6, 1.5, 4.0, 3.0),
+    _plan("fine", "Fine or overlocked", "cloth", 1.0, 1.0, 0.6, 1.5, 3.0, 2.0),
+    _plan("jersey", "Jersey", "jersey", 0.6, 0.6, 0.6, 0.6, 2.0, 1.0),
+    _plan("toile", "Toile, for fitting", "toile", 1.9, 1.2, 1.2, 2.5, 5.0, 4.0),
+    _plan("simple", "Simple costume", "cloth", 1.5, 1.5, 1.0, 2.0, 2.5, 2.5),
+    _plan("cloth_in", "Cloth, in inches", "cloth", *_inches(0.5, 0.5, 0.25, 0.625, 1.5, 1.25)),
+    _plan("toile_in", "Toile, in inches", "toile", *_inches(0.75, 0.5, 0.5, 1.0, 2.0, 1.5)),
+    _plan("none", "None, stitching line only", "block", 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
+):
+    PLANS.add(_made.code, _made)
 
 
 def plan_named(code: str) -> AllowancePlan:

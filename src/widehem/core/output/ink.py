@@ -81,7 +81,7 @@ def ink_of(marked: MarkedPiece, by: Transform) -> list[Ink]:
         ink.append(Dot("drill", hole.moved(by), 0.25))
     for name, y in piece.levels.items():
         if y > 0:
-            xs = sorted(p.segments[i].at(t).x for p in piece.ring() for i, t in p.crossings(Point(0, y), Point(1, 0)))
+            xs = sorted(p.segments[i].at(t).x for p in piece.ring for i, t in p.crossings(Point(0, y), Point(1, 0)))
             if len(xs) > 1:
                 stroke("balance", Path.through(Point(xs[0], y), Point(xs[-1], y)))
                 middle = Point(xs[0] + (xs[-1] - xs[0]) * 0.5, y - 0.25)
@@ -104,7 +104,7 @@ def ink_of(marked: MarkedPiece, by: Transform) -> list[Ink]:
 def _grain(marked: MarkedPiece, by: Transform) -> list[Ink]:
     top, bottom = marked.grain
     middle = top.toward(bottom, 0.5)
-    if marked.piece.cut == "fold":  # a bracket: two arrows that point at the fold
+    if marked.piece.stands == "fold":  # a bracket: two arrows that point at the fold
         inward = Point(marked.inward, 0.0)
         stand = inward * 1.6
         bar = Path.through(top, top + stand, bottom + stand, bottom)
@@ -119,10 +119,10 @@ def _grain(marked: MarkedPiece, by: Transform) -> list[Ink]:
         head = Path.through(tip + Point(-0.4, 0.8 * way), tip, tip + Point(0.4, 0.8 * way))
         found.append(Stroke("grain", (head.moved(by),)))
     found.append(Words("grain", (middle + Point(-0.35, 0.0)).moved(by), 0.36, -90.0))
-    if not marked.piece.centre:
+    if not marked.piece.middle:
         return found
-    edge = marked.piece.edge(marked.piece.centre)
-    words = marked.piece.centre.replace("_", " ")
+    edge = marked.piece.edge(marked.piece.middle)
+    words = marked.piece.middle.replace("_", " ")
     at = edge.start.toward(edge.end, 0.3) + Point(marked.inward * 0.6, 0.0)
     found.append(Words(words, at.moved(by), 0.36, -90.0))
     return found

@@ -4,11 +4,16 @@ from __future__ import annotations
 
 from typing import Any
 
-from widehem.core.drafting.method import Draft, Method
-from widehem.core.drafting.option import Option
-from widehem.core.drafting.quantity import Quantity
-from widehem.core.drafting.refusal import CannotDraft
-from widehem.core.pattern.piece import Diamond
+from widehem.core.design.make import Made
+from widehem.core.drafting.method import Method
+from widehem.core.pattern.check import Case
+from widehem.core.pattern.checks.body import finished
+from widehem.core.pattern.garment import Seam
+from widehem.core.pattern.inside import Diamond
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Option
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import METRIC
 
 PLACES = 4
@@ -23,46 +28,27 @@ def _spot(point: tuple[float, float]) -> list[float]:
     return [_round(point[0]), _round(point[1])]
 
 
-def draft_as_json(draft: Draft) -> dict[str, Any]:
-    """Everything a script needs of a draft."""
-    block = draft.block
+def draft_as_json(made: Made) -> dict[str, Any]:
+    """Everything a script needs of a draft: its pieces as they lie on the sheet."""
+    case = Case(made.garment, made.demands, made.wear)
     return {
-        "method": draft.method.code,
-        "rules": draft.method.rules,
-        "options": {code: _value(value) for code, value in draft.options.items()},
-        "ease": {code: _value(value) for code, value in draft.ease.items()},
-        "notes": [note.text(METRIC) for note in draft.notes],
-        "points": {name: _spot(point) for name, point in draft.points.items()},
-        "pieces": [
-            {
-                "name": piece.name,
-                "edges": [{"name": edge.name, "length": _round(edge.length)} for edge in piece.edges],
-                "outline": [_spot(point) for point in piece.outline(0.01)],
-                "darts": [
-                    {
-                        "name": dart.name,
-                        "intake": _round(dart.intake),
-                        "length": _round(dart.length),
-                        "point": _spot(dart.point),
-                        "legs": [_round(leg) for leg in dart.legs],
-                    }
-                    for dart in piece.darts
-                ],
-                **({"diamonds": [_diamond(diamond) for diamond in piece.diamonds]} if piece.diamonds else {}),
-                **({"holes": [_spot(hole) for hole in piece.holes]} if piece.holes else {}),
-                "area": _round(piece.area),
-            }
-            for piece in block.pieces
-        ],
+        "method": made.method.code,
+        "rules": made.draft.rules,
+        "options": {code: _value(value) for code, value in made.options.items()},
+        "ease": {code: _value(value) for code, value in made.ease.items()},
+        "notes": [note.text(METRIC) for note in made.notes],
+        "points": {name: _spot(point) for name, point in made.points.items()},
+        "pieces": [_piece(piece) for piece in made.laid],
+        "seams": [_seam(seam) for seam in made.garment.seams],
         "girths": [
             {
-                "level": level.name,
-                "finished": _round(block.girth(level)),
-                "body": _round(level.body),
-                "ease": _round(block.girth(level) - level.body),
-                "planned": _round(level.planned),
+                "level": girth.name,
+                "finished": _round(finished(case, girth)),
+                "body": _round(girth.body),
+                "ease": _round(finished(case, girth) - girth.body),
+                "planned": None if girth.planned is None else _round(girth.planned),
             }
-            for level in block.levels
+            for girth in made.girths
         ],
         "checks": [
             {
@@ -70,9 +56,11 @@ def draft_as_json(draft: Draft) -> dict[str, Any]:
                 "verdict": check.verdict,
                 "figure": _round(check.figure),
                 "tolerance": _round(check.tolerance),
+                "low": None if check.low is None else _round(check.low),
+                "high": None if check.high is None else _round(check.high),
                 "message": check.message.text(METRIC),
             }
-            for check in draft.checks
+            for check in made.checks
         ],
         "steps": [
             {
@@ -81,9 +69,48 @@ def draft_as_json(draft: Draft) -> dict[str, Any]:
                 "text": step.text.text(METRIC),
                 "working": [f"{line.name}: {line.quantity.working()} = {line.quantity.figure()}" for line in step.sums],
             }
-            for step in draft.steps
+            for step in made.steps
         ],
     }
+
+
+def _piece(piece: Piece) -> dict[str, Any]:
+    return {
+        "name": piece.name,
+        "layer": piece.layer,
+        "stands": piece.stands,
+        "edges": [
+            {
+                "name": edge.name,
+                "length": _round(edge.length),
+                "role": edge.role,
+                "kind": edge.kind,
+                **({"notches": [{"name": n.name, "along": _round(n.along)} for n in edge.notches]} if edge.notches else {}),
+            }
+            for edge in piece.edges
+        ],
+        "outline": [_spot(point) for point in piece.outline(0.01)],
+        "darts": [
+            {
+                "name": dart.name,
+                "intake": _round(dart.intake),
+                "length": _round(dart.length),
+                "point": _spot(dart.point),
+                "legs": [_round(leg) for leg in dart.legs],
+            }
+            for dart in piece.darts
+        ],
+        **({"diamonds": [_diamond(diamond) for diamond in piece.diamonds]} if piece.diamonds else {}),
+        **({"holes": [_spot(hole) for hole in piece.holes]} if piece.holes else {}),
+        **({"marks": {name: _spot(mark) for name, mark in piece.marks.items()}} if piece.marks else {}),
+        "area": _round(piece.area),
+    }
+
+
+def _seam(seam: Seam) -> dict[str, Any]:
+    """A seam: what is sewn to what; an edge that runs from its end to its start has a minus before it."""
+    first, second = ([f"{'-' if entry.back else ''}{entry}" for entry in chain] for chain in (seam.first, seam.second))
+    return {"name": seam.name, "title": seam.title, "first": first, "second": second}
 
 
 def _diamond(diamond: Diamond) -> dict[str, Any]:

@@ -10,8 +10,8 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.drafting.cautions import cautions
-from widehem.core.drafting.method import Draft
+from widehem.core.design.cautions import cautions
+from widehem.core.design.make import Made
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Heading
@@ -29,10 +29,10 @@ _ROOM_HIGH = 8.5
 class _Sketch(Flowable):  # type: ignore[misc]
     """The finished draft, small, with its letters."""
 
-    def __init__(self, draft: Draft, wide: float) -> None:
+    def __init__(self, draft: Made, wide: float) -> None:
         super().__init__()
         self.draft = draft
-        lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.block.pieces), strict=True)
+        lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.laid), strict=True)
         self.left, self.top = min(lefts), min(tops)
         self.small = min((wide - 2) / (max(rights) - self.left), (_ROOM_HIGH - 1.8) / (max(bottoms) - self.top))
         self.width, self.height = wide * POINTS_PER_CM, _ROOM_HIGH * POINTS_PER_CM
@@ -44,14 +44,14 @@ class _Sketch(Flowable):  # type: ignore[misc]
             (1 - self.left * self.small) * POINTS_PER_CM, self.height + (self.top * self.small - 1.0) * POINTS_PER_CM
         )
         place = on_paper(self.small)
-        for piece in self.draft.block.pieces:
-            stroke(canvas, piece.ring(), "grain", place, closed=True)
+        for piece in self.draft.laid:
+            stroke(canvas, piece.ring, "grain", place, closed=True)
             for dart in piece.darts:
                 stroke(canvas, [Path.through(dart.inner, dart.point, dart.outer)], "thin", place)
             for inside in piece.inside:
                 stroke(canvas, [inside], "thin", place)
         canvas.setFont(STRONG, 8)
-        middle = (self.left + max(piece.bounds[2] for piece in self.draft.block.pieces)) / 2
+        middle = (self.left + max(piece.bounds[2] for piece in self.draft.laid)) / 2
         for mark in self.draft.marks:
             if mark.letter and mark.at is not None:
                 x, y = place(Point(mark.at.x, mark.at.y))
@@ -60,7 +60,7 @@ class _Sketch(Flowable):  # type: ignore[misc]
         canvas.restoreState()
 
 
-def card_pdf(draft: Draft, heading: Heading, paper: Paper, show: Display = METRIC) -> bytes:
+def card_pdf(draft: Made, heading: Heading, paper: Paper, show: Display = METRIC) -> bytes:
     """The steps of a draft with their arithmetic, as a PDF on sheets of this paper."""
     load_fonts()
     buffer = io.BytesIO()
@@ -109,7 +109,7 @@ def card_pdf(draft: Draft, heading: Heading, paper: Paper, show: Display = METRI
     return buffer.getvalue()
 
 
-def _figures(draft: Draft, show: Display) -> Table:
+def _figures(draft: Made, show: Display) -> Table:
     """Measures and ease, side by side."""
     measures = [(CATALOGUE[code].name, show.full(draft.chart.get(code) or 0.0)) for code in draft.measures_used()]
     ease = [(amount.name.capitalize(), show.full(amount.value)) for amount in draft.ease.values()]
@@ -140,9 +140,9 @@ def _figures(draft: Draft, show: Display) -> Table:
     )
 
 
-def _amount(draft: Draft, code: str, value: float, show: Display) -> str:
+def _amount(draft: Made, code: str, value: float, show: Display) -> str:
     return f"{value:g}" if draft.method.option(code).kind == "number" else show.full(value)
 
 
-def _choice(draft: Draft, code: str, value: str) -> str:
+def _choice(draft: Made, code: str, value: str) -> str:
     return next((choice.name for choice in draft.method.option(code).choices if choice.code == value), value)

@@ -12,11 +12,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from html import escape
 
-from widehem.core.drafting.method import Draft
+from widehem.core.design.make import Made
 from widehem.core.drafting.sheet import Mark
 from widehem.core.geometry.paths import svg_d
 from widehem.core.geometry.points import Point, mirror_in
-from widehem.core.pattern.piece import InnerLine, Piece
+from widehem.core.pattern.inside import InnerLine
+from widehem.core.pattern.piece import Piece
 from widehem.core.units import METRIC, Display
 
 LETTER_PX = 7.4  # pixels a letter of a note is wide
@@ -41,21 +42,21 @@ class Frame:
         return f"{self.left:.2f} {self.top:.2f} {self.width:.2f} {self.height:.2f}"
 
 
-def frames(draft: Draft) -> dict[str, Frame]:
+def frames(draft: Made) -> dict[str, Frame]:
     """The named views of this draft."""
-    boxes = {piece.name: piece.bounds for piece in draft.block.pieces}
+    boxes = {piece.name: piece.bounds for piece in draft.laid}
     left, top = min(b[0] for b in boxes.values()), min(b[1] for b in boxes.values())
     right, bottom = max(b[2] for b in boxes.values()), max(b[3] for b in boxes.values())
     found = {"whole": Frame(left - 7, top - 3.6, right - left + 10, bottom - top + 5.6)}
     for name, (x0, y0, x1, y1) in boxes.items():
         if len(boxes) > 1:
             found[name] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, y1 - y0 + 5.6)
-    for piece in draft.block.pieces:
+    for piece in draft.laid:
         if any(line.folded is not None for line in piece.lines):
             x0, y0, x1, y1 = boxes[piece.name]
             found[FOLDED] = Frame(x0 - 5, y0 - 3.6, x1 - x0 + 8, (y1 - y0) * 0.6)
     for name, level in UPPER_PART:
-        depth = max((piece.levels.get(level, top) for piece in draft.block.pieces), default=top)
+        depth = max((piece.levels.get(level, top) for piece in draft.laid), default=top)
         near = Frame(left - 4, top - 2.8, right - left + 8, depth - top + 4.8)
         if depth > top + 1 and _scale(near) > CLOSER * _scale(found["whole"]):
             found[name] = near
@@ -68,9 +69,9 @@ FOLDED = "folded"
 _VIEW_NAMES = {"whole": "Whole", FOLDED: "Lapel folded", "waist": "Waist to hip", "armholes": "Above the bust"}
 
 
-def view_names(draft: Draft) -> dict[str, str]:
+def view_names(draft: Made) -> dict[str, str]:
     """The views of this draft by code, as they are called."""
-    whole = any("bust" in piece.levels for piece in draft.block.pieces)
+    whole = any("bust" in piece.levels for piece in draft.laid)
     names = {**_VIEW_NAMES, "waist": "Above the hip"} if whole else _VIEW_NAMES
     return {code: names.get(code) or code.replace("_", " ").capitalize() for code in frames(draft)}
 
@@ -80,12 +81,12 @@ def _scale(frame: Frame) -> float:
     return min(USUAL_PX[0] / frame.width, USUAL_PX[1] / frame.height)
 
 
-def usual_scale(draft: Draft) -> float:
+def usual_scale(draft: Made) -> float:
     """Pixels to a centimetre when the whole draft is seen on a usual screen; decides which words have room."""
     return _scale(frames(draft)["whole"])
 
 
-def lens_frame(draft: Draft, step: int) -> Frame | None:
+def lens_frame(draft: Made, step: int) -> Frame | None:
     """What the lens shows: the surroundings of what this step drew; None when that is most of the draft, or nothing."""
     fresh = [m for m in draft.marks if m.step == step and m.kind != "dimension"]
     points = [p for m in fresh for p in (m.path.flat(0.5) if m.path is not None else (m.at,)) if p is not None]
@@ -99,7 +100,7 @@ def lens_frame(draft: Draft, step: int) -> Frame | None:
     return Frame(min(xs) - 2.5, min(ys) - 2, wide, high)
 
 
-def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str] = (), *, folded: bool = False) -> str:
+def board_svg(draft: Made, step: int, show: Display = METRIC, lit: Sequence[str] = (), *, folded: bool = False) -> str:
     """The inside of the board's svg after this step. lit: spots a check points at; folded: what turns over a line is shown turned."""
     marks = draft.marks_at(step)
     last = step >= len(draft.steps)
@@ -107,8 +108,8 @@ def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str
         step = len(draft.steps) + 1  # finished: nothing is fresh any more
     rows: list[str] = []
     if last:
-        for piece in draft.block.pieces:
-            rows.append(f'<path class="piece" d="{svg_d(piece.ring(), closed=True)}"/>')
+        for piece in draft.laid:
+            rows.append(f'<path class="piece" d="{svg_d(piece.ring, closed=True)}"/>')
             for dart in piece.darts:
                 rows.append(f'<path class="l-finished cap" d="{svg_d([dart.cap])}"/>')
             rows += [f'<circle class="hole" cx="{hole.x:.2f}" cy="{hole.y:.2f}" r=".35"/>' for hole in piece.holes]
@@ -119,13 +120,13 @@ def board_svg(draft: Draft, step: int, show: Display = METRIC, lit: Sequence[str
     rows += [_line(m, step, show, lit) for m in lines]
     rows += [_line(m, step, show, lit) for m in marks if m.kind == "dimension"]
     if last and folded:
-        rows += [_folded(line) for piece in draft.block.pieces for line in piece.lines if line.folded is not None]
+        rows += [_folded(line) for piece in draft.laid for line in piece.lines if line.folded is not None]
     scale = usual_scale(draft)
     rows += [_words_along(m, m.step == step and not last, show, scale) for m in marks]
     letters = _letter_places(marks, scale) if draft.method.group == "Skirts" else _outwards(draft, marks)
     rows += [_point(m, step, last, show, letters) for m in marks if m.kind == "point" or m.dart is not None]
     if last:
-        rows += [_name(draft, piece.name, scale) for piece in draft.block.pieces]
+        rows += [_name(draft, piece.name, scale) for piece in draft.laid]
     else:
         rows.append(_flag(marks, step))
     return "".join(rows)
@@ -258,11 +259,10 @@ def _letter_places(marks: Sequence[Mark], scale: float) -> dict[str, tuple[int, 
     return places
 
 
-def _outwards(draft: Draft, marks: Sequence[Mark]) -> dict[str, tuple[int, int]]:
+def _outwards(draft: Made, marks: Sequence[Mark]) -> dict[str, tuple[int, int]]:
     """Letters off their points, away from the middle of their piece."""
     middles = {
-        piece.name: ((piece.bounds[0] + piece.bounds[2]) / 2, (piece.bounds[1] + piece.bounds[3]) / 2)
-        for piece in draft.block.pieces
+        piece.name: ((piece.bounds[0] + piece.bounds[2]) / 2, (piece.bounds[1] + piece.bounds[3]) / 2) for piece in draft.laid
     }
     places = {}
     for mark in marks:
@@ -305,23 +305,23 @@ def _point(mark: Mark, step: int, last: bool, show: Display, letters: Mapping[st
 def _stands_high(piece: Piece) -> bool:
     """Whether the name of a piece stands above its bust line: where much of it lies there."""
     _, top, _, bottom = piece.bounds
-    return bool(piece.centre) and "bust" in piece.levels and piece.levels["bust"] - top > HIGH_PART * (bottom - top)
+    return bool(piece.middle) and "bust" in piece.levels and piece.levels["bust"] - top > HIGH_PART * (bottom - top)
 
 
-def _name(draft: Draft, name: str, scale: float) -> str:
-    piece = draft.block.piece(name)
+def _name(draft: Made, name: str, scale: float) -> str:
+    piece = next(piece for piece in draft.laid if piece.name == name)
     left, top, right, bottom = piece.bounds
     high = bottom - top
     clear = (0.57, 0.48, 0.66)  # beside the balance lines, whose words stand on them
     part = next((p for p in clear if all(abs(top + high * p - y) > high * 0.05 for y in piece.levels.values())), clear[0])
     middle = Point((left + right) / 2, top + high * part)
     if _stands_high(piece):  # above the bust line, on the centre's side of the darts
-        aside = 0.36 if piece.edge(piece.centre).start.x - left < right - piece.edge(piece.centre).start.x else 0.74
+        aside = 0.36 if piece.edge(piece.middle).start.x - left < right - piece.edge(piece.middle).start.x else 0.74
         middle = Point(left + (right - left) * aside, top + (piece.levels["bust"] - top) * 0.62)
     look = "t-name" if (right - left) * scale > NAME_ROOM else "t-note"
     words = f'<text class="{look}">{escape(name.replace("_", " ").capitalize())}</text>'
     if (right - left) * scale > NOTE_ROOM and not _stands_high(piece):
-        note = "half, no allowances" if piece.centre else "no allowances"
+        note = "half, no allowances" if piece.middle else "no allowances"
         words += f'<text class="t-note" y="22">{note}</text>'
     return _px(middle, words)
 

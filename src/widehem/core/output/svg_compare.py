@@ -24,7 +24,7 @@ def compare_svg(pairs: Sequence[tuple[Piece, Piece, Transform]]) -> tuple[str, s
         dx = right - left + (APART if rows else 0.0)
         place = Transform().translate(dx, 0)
         for look, drawn, way in (("l-finished", piece, place), ("l-other", other, place.transform(onto))):
-            ring = svg_d([path.moved(way) for path in drawn.ring()], closed=True)
+            ring = svg_d([path.moved(way) for path in drawn.ring], closed=True)
             darts = "".join(svg_d([Path.through(d.inner, d.point, d.outer).moved(way)]) for d in drawn.darts)
             darts += "".join(svg_d([diamond.path.moved(way)]) for diamond in drawn.diamonds)
             rows.append(f'<path class="{look}" d="{ring}"/>' + (f'<path class="{look} thin" d="{darts}"/>' if darts else ""))

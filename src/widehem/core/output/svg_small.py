@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-from widehem.core.drafting.method import Draft
+from widehem.core.design.make import Made
 from widehem.core.geometry.paths import Path, svg_d
 
 EDGE = 1.5
 
 
-def small_svg(draft: Draft) -> tuple[str, str]:
+def small_svg(draft: Made) -> tuple[str, str]:
     """The inside of the picture and its view box, cm."""
     rows = []
-    for piece in draft.block.pieces:
-        rows.append(f'<path class="piece" d="{svg_d(piece.ring(), closed=True)}"/>')
+    for piece in draft.laid:
+        rows.append(f'<path class="piece" d="{svg_d(piece.ring, closed=True)}"/>')
         for dart in piece.darts:
             rows.append(f'<path class="l-finished thin" d="{svg_d([Path.through(dart.inner, dart.point, dart.outer)])}"/>')
         for inside in piece.inside:
             rows.append(f'<path class="l-finished thin" d="{svg_d([inside])}"/>')
-    lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.block.pieces), strict=True)
+    lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in draft.laid), strict=True)
     left, top = min(lefts) - EDGE, min(tops) - EDGE
     return "".join(rows), f"{left:.2f} {top:.2f} {max(rights) - left + EDGE:.2f} {max(bottoms) - top + EDGE:.2f}"

@@ -1,233 +1,123 @@
-"""Pieces with named edges, darts between the stretches of an edge or inside the piece, and lines inside it.
+"""Pieces in frames of their own: a ring of named edges, balance lines across it, marks of the body on it.
 
-Everything downstream speaks of piece + edge + place along it, never of coordinates.
+Everything downstream speaks of piece + edge + place along it, or of roles; never of coordinates, never of where a piece lies.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from itertools import pairwise
 from typing import Literal
 
 from fontTools.misc.transform import Transform
 from fontTools.pens.areaPen import AreaPen
+from shapely import Polygon
 
-from widehem.core.geometry.paths import Path, Place
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point, is_rigid
+from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
+from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
 
-EdgeKind = Literal["seam", "fold", "hem", "opening"]
-OUTER = "cloth"  # the cloth a garment is made of
-
-
-@dataclass(frozen=True)
-class Dart:
-    """A dart in an edge.
-
-    point: its end inside the piece. inner, outer: where its legs meet the edge, inner on the side it is pressed
-    towards. middle: where its axis meets the guide. intake, length: as drafted on the guide, cm. cap: the edge across
-    the mouth from inner to outer, shaped so that it is smooth when the dart is folded to its pressing side. apex: what the
-    dart was turned about, when it is sewn short of it.
-    """
-
-    name: str
-    edge: str
-    point: Point
-    inner: Point
-    outer: Point
-    middle: Point
-    intake: float
-    length: float
-    cap: Path
-    apex: Point | None = None
-
-    def moved(self, by: Transform) -> Dart:
-        spots = {name: getattr(self, name).moved(by) for name in ("point", "inner", "outer", "middle")}
-        return replace(self, **spots, cap=self.cap.moved(by), apex=self.apex.moved(by) if self.apex else None)
-
-    @property
-    def turned_about(self) -> Point:
-        return self.apex or self.point
-
-    @property
-    def legs(self) -> tuple[float, float]:
-        return self.point.to(self.inner), self.point.to(self.outer)
-
-    @property
-    def tip(self) -> Point:
-        """The peak of the cap, on the axis."""
-        return self.cap.segments[len(self.cap.segments) // 2].start
-
-    def width_at(self, y: float) -> float:
-        """How much the open dart takes at a level, cm."""
-        low, high = self.point.y, max(self.inner.y, self.outer.y)
-        if not min(low, high) < y < max(low, high):
-            return 0.0
-        ends = []
-        for end in (self.inner, self.outer):
-            part = (y - low) / (end.y - low)
-            ends.append(self.point.x + (end.x - self.point.x) * part)
-        return abs(ends[0] - ends[1])
-
-
-@dataclass(frozen=True)
-class Diamond:
-    """A dart inside a piece, pointed at both ends. inner, outer: where it is widest, inner towards the centre."""
-
-    name: str
-    top: Point
-    bottom: Point
-    inner: Point
-    outer: Point
-
-    @property
-    def intake(self) -> float:
-        return self.inner.to(self.outer)
-
-    @property
-    def path(self) -> Path:
-        return Path.through(self.top, self.inner, self.bottom, self.outer, self.top)
-
-    def moved(self, by: Transform) -> Diamond:
-        return replace(self, **{name: getattr(self, name).moved(by) for name in ("top", "bottom", "inner", "outer")})
-
-    def width_at(self, y: float) -> float:
-        """How much it takes at a level, cm."""
-        xs = sorted(self.path.segments[i].at(t).x for i, t in self.path.crossings(Point(0.0, y), Point(1.0, 0.0)))
-        return xs[-1] - xs[0] if len(xs) > 1 else 0.0
-
-
-@dataclass(frozen=True)
-class InnerLine:
-    """A line drawn inside a piece, to fold or to lay something along. folded: what lies beyond it, as it lies once it is turned over it."""
-
-    name: str
-    title: str
-    path: Path
-    folded: Path | None = None
-
-    def moved(self, by: Transform) -> InnerLine:
-        return replace(self, path=self.path.moved(by), folded=self.folded.moved(by) if self.folded else None)
-
-
-@dataclass(frozen=True)
-class Cloth:
-    """What is cut by a piece from one cloth: 'lining', '2, a pair'."""
-
-    cloth: str
-    cut: str
-
-
-@dataclass(frozen=True)
-class Edge:
-    """A named side of a piece. parts: its sewn stretches, one more than the darts that lie between them. pointed: it meets the
-    centre at an angle on purpose."""
-
-    name: str
-    parts: tuple[Path, ...]
-    darts: tuple[Dart, ...] = ()
-    kind: EdgeKind = "seam"
-    pointed: bool = False
-
-    @cached_property
-    def length(self) -> float:
-        """Along the stitching line, darts taken out, cm."""
-        return sum(part.length for part in self.parts)
-
-    @property
-    def start(self) -> Point:
-        return self.parts[0].start
-
-    @property
-    def end(self) -> Point:
-        return self.parts[-1].end
-
-    def moved(self, by: Transform) -> Edge:
-        return replace(
-            self, parts=tuple(part.moved(by) for part in self.parts), darts=tuple(dart.moved(by) for dart in self.darts)
-        )
-
-    def place(self, along: float) -> Place:
-        """The spot this far (cm) along the sewn edge, its darts taken out."""
-        for part in self.parts:
-            if along <= part.length + 1e-9 or part is self.parts[-1]:
-                return part.place(along)
-            along -= part.length
-        raise AssertionError("an edge has at least one part")
-
-    def at_level(self, y: float) -> float | None:
-        """How far along, from its start, a level is crossed, cm."""
-        gone = 0.0
-        for part in self.parts:
-            for index, t in part.crossings(Point(0.0, y), Point(1.0, 0.0)):
-                return gone + part.split(index, t)[0].length
-            gone += part.length
-        return None
-
-    def paths(self) -> tuple[Path, ...]:
-        """The edge as it lies open on paper, dart caps included."""
-        found: list[Path] = [self.parts[0]]
-        for dart, part in zip(self.darts, self.parts[1:], strict=True):
-            found += [dart.cap, part]
-        return tuple(found)
+Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
+Stands = Literal["pair", "fold", "left", "right", "once"]
+AT_CORNER, AT_JOINT = 0.02, 1e-4  # cm: a level that passes a corner, or a joint within an edge, so near goes through it
+HOW_OFTEN: Mapping[str, int] = {"pair": 2, "fold": 2, "left": 1, "right": 1, "once": 1}
+ON_ONE_SIDE: Mapping[str, int] = {"pair": 1, "fold": 2, "left": 1, "right": 0, "once": 1}
 
 
 @dataclass(frozen=True)
 class Piece:
-    """A closed piece. edges: in order round the outline. levels: heights of the balance lines that cross it.
+    """A closed piece, x outwards from the middle of the body and y down it.
 
-    spans: by level, the stretches whose lengths are the cloth between centre and side there, where darts cross the level.
-    cut: 'pair' (two, mirrored) or 'fold' (one, half drawn). centre: the edge along the centre line. grain: where it does not follow from the centre.
-    diamonds, lines, holes: darts, lines and eyelets inside it. cloths: what is cut by it, where that is more than one or not just a pair.
+    edges: in order round the outline. of: the part of the garment it belongs to (front, back, sleeve ...). balance: levels drawn across it.
+    layer: what it is a piece of. stands: a mirrored pair, half of one on the fold, one for one side, or once. middle: the edge along the
+    middle of the body, '' when it has none. marks: places of the body on it. grain: where it does not follow from the middle. diamonds,
+    lines, holes: darts, lines and eyelets inside it. cloths: what is cut by it, where that is more than one. Raises PatternError.
     """
 
     name: str
     title: str
     edges: tuple[Edge, ...]
-    levels: dict[str, float] = field(default_factory=dict)
-    cut: Literal["pair", "fold"] = "pair"
-    centre: str = ""
-    spans: dict[str, tuple[tuple[Point, Point], ...]] = field(default_factory=dict)
+    of: str = ""
+    balance: tuple[BalanceLine, ...] = ()
+    layer: Layer = "shell"
+    stands: Stands = "pair"
+    middle: str = ""
+    marks: Mapping[str, Point] = field(default_factory=dict)
     grain: tuple[Point, Point] | None = None
     diamonds: tuple[Diamond, ...] = ()
     lines: tuple[InnerLine, ...] = ()
     holes: tuple[Point, ...] = ()
     cloths: tuple[Cloth, ...] = ()
 
+    def __post_init__(self) -> None:
+        if not self.of:
+            object.__setattr__(self, "of", self.name)
+        names = [edge.name for edge in self.edges]
+        if not names or len(set(names)) != len(names):
+            raise PatternError(f"The {self.name} has {'two edges of one name' if names else 'no edges'}.")
+        ring = [path for edge in self.edges for path in edge.paths()]
+        for before, after in zip(ring, (*ring[1:], ring[0]), strict=True):
+            if not before.end.to(after.start) <= MEETS:
+                raise PatternError(f"The outline of the {self.name} is open by {before.end.to(after.start):.3g}.")
+        if self.middle and self.middle not in names:
+            raise PatternError(f'The {self.name} has no edge "{self.middle}" to lie along the middle.')
+        levels = [line.level for line in self.balance]
+        darts = [gap.name for edge in self.edges for gap in edge.gaps]
+        for what, found in (("levels", levels), ("darts", darts)):
+            if len(set(found)) != len(found):
+                raise PatternError(f"Two {what} of the {self.name} have one name.")
+        inner = {line.name for line in self.lines}
+        for line in self.balance:
+            if any(name and name not in inner for name in line.between):
+                raise PatternError(f"The {line.level} level of the {self.name} ends at a line that is not there.")
+
     def moved(self, by: Transform) -> Piece:
-        """The piece lying elsewhere; it may be turned over, but its balance lines stay level."""
-        return replace(
+        """The piece lying elsewhere; it may be turned or turned over."""
+        found = replace(
             self,
             edges=tuple(edge.moved(by) for edge in self.edges),
-            levels={name: Point(0.0, y).moved(by).y for name, y in self.levels.items()},
-            spans={name: tuple((a.moved(by), b.moved(by)) for a, b in spans) for name, spans in self.spans.items()},
+            balance=tuple(line.moved(by) for line in self.balance),
+            marks={name: mark.moved(by) for name, mark in self.marks.items()},
             grain=(self.grain[0].moved(by), self.grain[1].moved(by)) if self.grain else None,
             diamonds=tuple(diamond.moved(by) for diamond in self.diamonds),
             lines=tuple(line.moved(by) for line in self.lines),
             holes=tuple(hole.moved(by) for hole in self.holes),
         )
+        if is_rigid(by):
+            for name in ("simple", "area"):
+                if name in self.__dict__:
+                    found.__dict__[name] = self.__dict__[name]
+        return found
 
-    def spanned(self, *levels: str) -> Piece:
-        """The piece with its cloth at these levels written down: their lines are not held against each other along the seams."""
-        found = dict(self.spans)
-        for level in levels:
-            y = self.levels[level]
-            crossed = [
-                path.segments[i].at(t) for path in self.ring() for i, t in path.crossings(Point(0.0, y), Point(1.0, 0.0))
-            ]
-            found[level] = ((min(crossed), max(crossed)),)
-        return replace(self, spans=found)
-
-    def span(self, level: str) -> float:
-        """Cloth at a level with the darts sewn, cm."""
-        if level in self.spans:
-            return sum(a.to(b) for a, b in self.spans[level])
-        return self.width_at(self.levels[level])
+    @cached_property
+    def _by_name(self) -> dict[str, int]:
+        return {edge.name: number for number, edge in enumerate(self.edges)}
 
     def edge(self, name: str) -> Edge:
-        for edge in self.edges:
-            if edge.name == name:
-                return edge
-        raise KeyError(f"{self.name} has no edge {name}")
+        """Raises KeyError naming piece and edge."""
+        try:
+            return self.edges[self._by_name[name]]
+        except KeyError:
+            raise KeyError(f"{self.name} has no edge {name}") from None
+
+    def has(self, name: str) -> bool:
+        return name in self._by_name
+
+    def beside(self, name: str) -> tuple[Edge, Edge]:
+        """The edges before and after this one round the outline."""
+        at = self._by_name[name]
+        return self.edges[at - 1], self.edges[(at + 1) % len(self.edges)]
+
+    def edges_of(self, *roles: str) -> tuple[Edge, ...]:
+        """Its edges of these roles."""
+        return tuple(edge for edge in self.edges if edge.role in roles)
+
+    def with_edge(self, edge: Edge) -> Piece:
+        """The piece with an edge of that name replaced."""
+        return replace(self, edges=tuple(edge if old.name == edge.name else old for old in self.edges))
 
     @property
     def darts(self) -> tuple[Dart, ...]:
@@ -238,6 +128,7 @@ class Piece:
         """What is drawn inside besides darts in its edges: diamonds, and lines to fold along."""
         return (*(diamond.path for diamond in self.diamonds), *(line.path for line in self.lines))
 
+    @cached_property
     def ring(self) -> tuple[Path, ...]:
         """The closed outline on the stitching line, in order."""
         return tuple(path for edge in self.edges for path in edge.paths())
@@ -245,7 +136,7 @@ class Piece:
     def outline(self, tolerance: float = 0.01) -> list[Point]:
         """Points round the piece on the stitching line, within the tolerance; the last is not the first again."""
         points: list[Point] = []
-        for path in self.ring():
+        for path in self.ring:
             flat = path.flat(tolerance)
             points.extend(flat[1:] if points and points[-1].to(flat[0]) < 1e-6 else flat)
         if len(points) > 1 and points[0].to(points[-1]) < 1e-6:
@@ -258,22 +149,36 @@ class Piece:
         return tuple(self.outline(0.05))
 
     @cached_property
+    def simple(self) -> bool:
+        """Whether the outline does not cross itself."""
+        return bool(Polygon(self.sketch).is_valid)
+
+    @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the stitching line, cm, within half a millimetre."""
         xs, ys = zip(*self.sketch, strict=True)
         return min(xs), min(ys), max(xs), max(ys)
 
     @cached_property
+    def sewn_ring(self) -> tuple[Path, ...]:
+        """The outline with straights across the mouths of its darts: what levels are measured to."""
+        found: list[Path] = []
+        for edge in self.edges:
+            found += edge.parts
+            found += [Path.through(gap.inner, gap.outer) for gap in edge.gaps]
+        return tuple(found)
+
+    @cached_property
     def _signed_area(self) -> float:
         pen = AreaPen()
         first = True
-        for path in self.ring():
+        for path in self.ring:
             path.draw(pen, move=first)
             first = False
         pen.closePath()
         return float(pen.value)
 
-    @property
+    @cached_property
     def area(self) -> float:
         """Square centimetres inside the stitching line."""
         return abs(self._signed_area)
@@ -283,13 +188,70 @@ class Piece:
         way = direction.unit().square()
         return -way if self._signed_area > 0 else way
 
-    def width_at(self, y: float) -> float:
-        """How much cloth stands at a level once the darts are sewn, cm; the widest stretch across the outline."""
-        xs = sorted(path.segments[i].at(t).x for path in self.ring() for i, t in path.crossings(Point(0.0, y), Point(1.0, 0.0)))
-        if len(xs) < 2:
-            return 0.0
-        return xs[-1] - xs[0] - self._taken_at(y)
+    # levels
 
-    def _taken_at(self, y: float) -> float:
-        """What all darts take together at a level, cm."""
-        return sum(dart.width_at(y) for dart in self.darts) + sum(diamond.width_at(y) for diamond in self.diamonds)
+    def level(self, name: str) -> BalanceLine | None:
+        return next((line for line in self.balance if line.level == name), None)
+
+    @property
+    def levels(self) -> dict[str, float]:
+        """How far down each level lies in this frame, cm."""
+        return {line.level: line.height for line in self.balance}
+
+    def stretches(self, name: str, below: float = 0.0) -> tuple[tuple[Point, Point], ...]:
+        """The lines of a level as far as the outline, or the inner lines it ends at. below: cm under it."""
+        line = self.level(name)
+        if line is None:
+            return ()
+        shift = Point(0.0, below)
+        found = [(a + shift, b + shift) for a, b in line.lines]
+        first, last = found[0], found[-1]
+        start = self._reach(first[0], (first[0] - first[1]).unit(), line.between[0])
+        end = self._reach(last[0], (last[1] - last[0]).unit(), line.between[1])
+        if start is None or end is None:
+            return ()
+        if len(found) == 1:
+            return ((start, end),)
+        return ((start, first[1]), *found[1:-1], (last[0], end))
+
+    def _reach(self, at: Point, way: Point, bound: str) -> Point | None:
+        """The last place at which an endless line leaves the outline this way; or where it meets an inner line."""
+        paths = [line.path for line in self.lines if line.name == bound] if bound else self.sewn_ring
+        spots = [path.segments[i].at(t) for path in paths for i, t in path.crossings(at, way)]
+        if not bound:
+            spots += [edge.start for edge in self.edges if abs(way.cross(edge.start - at)) < AT_CORNER]
+            spots += [s.end for path in paths for s in path.segments[:-1] if abs(way.cross(s.end - at)) < AT_JOINT]
+        return max(spots, key=lambda spot: way.dot(spot - at), default=None)
+
+    def across(self, name: str, below: float = 0.0) -> float:
+        """Cloth at a level with the darts sewn, cm; 0 where it has no such level. below: so far under it.
+
+        A dart that opened along a joint of the line takes nothing from it: its parts were turned with it.
+        """
+        line, found = self.level(name), self.stretches(name, below)
+        total = 0.0
+        for a, b in found:
+            way = (b - a).unit()
+            total += a.to(b)
+            for dart in self.darts:
+                if len(found) == 1 or dart.apex is None:
+                    total -= dart.taken_along(a, way)
+            total -= sum(diamond.taken_along(a, way) for diamond in self.diamonds)
+        return total if line is not None else 0.0
+
+    def wide_at(self, y: float) -> float:
+        """Cloth at a height of this frame with the darts sewn, cm."""
+        at, way = Point(0.0, y), Point(1.0, 0.0)
+        start, end = self._reach(at, -way, ""), self._reach(at, way, "")
+        if start is None or end is None:
+            return 0.0
+        taken = sum(dart.taken_along(at, way) for dart in self.darts) + sum(d.taken_along(at, way) for d in self.diamonds)
+        return start.to(end) - taken
+
+    def weight(self, *, limb: bool = False) -> int:
+        """How often it goes into a girth round the body; or round one limb."""
+        return (ON_ONE_SIDE if limb else HOW_OFTEN)[self.stands]
+
+    def corners(self) -> Iterator[tuple[Edge, Edge]]:
+        """Neighbours round the outline, each with the one after it."""
+        yield from pairwise((*self.edges, self.edges[0]))

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import widehem.core.pattern.checks  # noqa: F401 - registers the kinds of check
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.check import CHECKERS, Check
+from widehem.core.pattern.check import CHECKERS, Case, Check, Demand
+from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.wear import USUAL_WEAR, Wear
 
 
-def check_block(block: Block) -> tuple[Check, ...]:
-    """Every check that applies to these pieces."""
-    return tuple(check for function in CHECKERS for check in function(block))
+def check_garment(garment: Garment, demands: tuple[Demand, ...] = (), wear: Wear = USUAL_WEAR) -> tuple[Check, ...]:
+    """Every check that applies to these pieces and what is asked of them."""
+    case = Case(garment, demands, wear)
+    return tuple(check for run in CHECKERS.values() for check in run(case))

@@ -21,19 +21,19 @@ class Wear:
     def knit(self) -> bool:
         return self.cloth == "knit"
 
-    def under(self, around: int = 2) -> float:
-        """What is worn underneath takes so much, cm. around: 2 round the body, 1 round an arm."""
+    def under(self, *, limb: bool = False) -> float:
+        """What is worn underneath takes so much round the body, or round an arm or leg, cm."""
         room = self.layers * LAYER + self.padded * PADDED_LAYER
-        return room if around == 2 else room * ARM_PART
+        return room * ARM_PART if limb else room
 
-    def least(self, body: float, woven: float, around: int = 2) -> float:
+    def least(self, body: float, woven: float, *, limb: bool = False) -> float:
         """The least ease over the body with everything underneath, cm. woven: the least of a woven cloth at this level."""
-        under = self.under(around)
+        under = self.under(limb=limb)
         return under - (body + under) * self.stretch / 200 if self.knit else under + woven
 
-    def smallest(self, body: float, around: int = 2) -> float:
+    def smallest(self, body: float, *, limb: bool = False) -> float:
         """Smaller than this it does not go on at all, cm."""
-        full = body + self.under(around)
+        full = body + self.under(limb=limb)
         return full / (1 + self.stretch / 100) if self.knit else full
 
     def cap_ease(self, share: float) -> tuple[float, float]:

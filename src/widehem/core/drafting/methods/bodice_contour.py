@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 
 from fontTools.misc.transform import Transform
 
+from widehem.core.drafting.bodice import middle_seams, sewn
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.method import Method, Need, register
-from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece
+from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece, bust_level
 from widehem.core.drafting.methods.bodice_contour_shape import (
     CLEAR,
     HEM_RISE,
@@ -26,17 +27,21 @@ from widehem.core.drafting.methods.bodice_contour_shape import (
     through,
     under_intake,
 )
-from widehem.core.drafting.option import Choice, Option
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
-from widehem.core.pattern.block import OPENING_WORDS, Block, EdgeName, Level, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.shapes import HemRises
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.garment import OPENING_WORDS, Seam
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Choice, Option
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 APART = 6.0
@@ -51,7 +56,7 @@ LOWERED_MOST = 3.0  # cm that the back may begin lower to be as long as the fron
 DART_FROM = 1.0  # cm of difference between front and back length from which the side has a dart
 SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
-SLACK = 0.15
+SLACK = 0.3
 LAP, LAP_IN = 3.8, 1.3
 
 OPTIONS = (
@@ -250,34 +255,35 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     opened = sheet.choice("opening_at") == "centre_front"
     centre_hem = Point(0.0, heights.hem)
     inner = lower[-1.0]
+    inner_panel = upper[-1.0] + inner
+    at_bust = upper[1.0].length
     centre = (
         Edge("centre_front", (Path.through(top, centre_hem),), (), "opening" if opened else "fold"),
         Edge("hem", (between(centre_hem, DOWN, inner.end, inner.arriving),), (), "hem"),
-        Edge("panel", ((upper[-1.0] + inner).reverse(),)),
-        Edge("top", (neck,), (), "seam", bool(heart)),
+        Edge("panel", (inner_panel.reverse(),), notches=(Notch("bust point", inner_panel.length - at_bust),)),
+        Edge("top", (neck,), (), "seam", bool(heart), "neck"),
     )
     outer = lower[1.0]
     begin = upper[1.0].moved(shut)
     aside = (
-        Edge("panel", (begin + outer,)),
+        Edge("panel", (begin + outer,), notches=(Notch("bust point", at_bust),)),
         Edge("hem", (between(outer.end, outer.arriving, side.end, side.arriving),), (), "hem"),
         Edge("side", (side.reverse(),)),
         Edge("armhole", (hole.reverse().moved(shut),)),
-        Edge("top", (Path.through(strap.moved(shut), begin.start),)),
+        Edge("top", (Path.through(strap.moved(shut), begin.start),), role="neck"),
     )
-    levels = {"bust": heights.bust, "waist": heights.waist}
-    spans: dict[str, dict[str, tuple[tuple[Point, Point], ...]]] = {"front": {}, "side_front": {}}
-    rows = [("bust", heights.bust, front.clear, front.clear, front.bust), ("waist", heights.waist, *waist, front.waist)]
-    if heights.hem > heights.hip - 0.5:
-        levels["hip"] = heights.hip
-        rows.append(("hip", heights.hip, left, left, front.hip))
-    for name, y, inwards, outwards, end in rows:
-        spans["front"][name] = ((Point(0.0, y), Point(front.line - inwards, y)),)
-        spans["side_front"][name] = ((Point(front.line + outwards, y), Point(end, y)),)
+    rows = [("waist", heights.waist)]
+    if bust_level(sheet, heights) is not None:
+        rows.insert(0, ("bust", heights.bust))
+    if heights.hem > heights.hip + HEM_RISE + 0.5:
+        rows.append(("hip", heights.hip))
+    balance = tuple(BalanceLine.across(level, y, notched=False) for level, y in rows)
+    grain = Point(front.line + 3, heights.bust + 1), Point(front.line + 3, heights.waist + 2)
+    marks = {"underarm": armpit.moved(shut), "bust_point": Point(front.line, heights.bust)}
     return [
-        Piece("side_front", "Bodice side front", aside, levels, "pair", "", spans["side_front"], (Point(front.line + 3, heights.bust + 1), Point(front.line + 3, heights.waist + 2))),
-        Piece("front", "Bodice front", centre, levels, "pair" if opened else "fold", "centre_front", spans["front"]),
-    ]  # fmt: skip
+        Piece("side_front", "Bodice side front", aside, "front", balance, marks=marks, grain=grain),
+        Piece("front", "Bodice front", centre, "", balance, stands="pair" if opened else "fold", middle="centre_front"),
+    ]
 
 
 def _natural_side(front: Front, heights: Heights, dart: float) -> float:
@@ -351,23 +357,29 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
         sheet.rub_out("panel_line")
         sheet.sum("panel edge", drawn(laid[2].edge("panel").length, "panel edge"))
         sheet.sum("side seam", drawn(laid[0].edge("side").length, "side seam"))
-    levels = [Level("bust", "Bust", sheet.measure("bust").value, sheet.ease("bust").value, 0.0, SLACK), Level("waist", "Waist", sheet.measure("waist").value, sheet.ease("waist").value, 0.0, SLACK)]  # fmt: skip
-    if "hip" in laid[0].levels:
-        levels.append(Level("hip", "Hip", sheet.measure("hip").value, sheet.ease("hip").value, 0.0, SLACK))
-    front, aside = laid[2], laid[1]
-    along = front.edge("panel").length
-    above = aside.edge("panel").parts[0]
-    at_bust = sum(segment.length for segment in above.segments[: _to_bust(above, heights)])
+    girths = [
+        Girth(name, name.capitalize(), sheet.measure(name).value, sheet.ease(name).value, 0.0, SLACK)
+        for name in ("bust", "waist", "hip")
+        if pieces[0].level(name) is not None
+    ]
+    if girths[0].name != "bust":
+        sheet.note(say("The back begins below the bust: nothing goes round there, only bones hold the front."))
+    if girths[-1].name != "hip" and heights.hem > heights.hip - 0.5:
+        sheet.note(
+            say(
+                "The hem ends at the hip and rises to the sides: it goes nowhere straight round there, look at it in the toile."
+            )
+        )
     opened = sheet.choice("opening_at")
-    sheet.block = Block(
-        tuple(laid),
-        (
-            Seam("panel", "Panel seam", (EdgeName("side_front", "panel"),), (EdgeName("front", "panel"),), against=True),
-            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("side_front", "side"),)),
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=(
+            Seam("panel", "Panel seam", sewn("side_front", "panel"), sewn("front", "panel", back=True)),
+            Seam("side", "Side seam", sewn("back", "side"), sewn("side_front", "side")),
+            *middle_seams(pieces),
         ),
-        tuple(levels),
-        pitch=(PitchNotch("front", "panel", along - at_bust, "bust point", 1), PitchNotch("side_front", "panel", at_bust, "bust point", 1)),
-        hem_rise=HEM_RISE,
+        demands=(*girths, HemRises(HEM_RISE)),
         notions=(
             say(f"Lacing, hooks or an open zip for the {OPENING_WORDS[opened]}, {{0u}}", max(e.length for p in laid for e in p.edges if e.name == opened)),
             say("Bones along the panel and side seams and beside the opening, their tips capped"),
@@ -380,11 +392,6 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
             LAP_IN,
         )
     )
-
-
-def _to_bust(panel: Path, heights: Heights) -> int:
-    """How many segments lie above the bust level."""
-    return next((i for i, segment in enumerate(panel.segments, 1) if segment.end.y > heights.bust - 0.01), 1)
 
 
 METHOD = register(

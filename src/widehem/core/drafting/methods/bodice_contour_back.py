@@ -3,18 +3,21 @@
 from __future__ import annotations
 
 from widehem.core.drafting.methods.bodice_contour_shape import HEM_RISE, Heights, between, cut_at_hem, through
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Diamond, Edge, EdgeKind, Piece
+from widehem.core.pattern.edge import Edge, EdgeKind
+from widehem.core.pattern.inside import BalanceLine, Diamond
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 CENTRE_BACK_MOST, BACK_DART_MOST, BACK_DART_LEAST = 2.5, 3.8, 0.6
 CENTRE_HIP = 1.2
+LOW_BACK = 3.0  # cm below the bust: a back that begins lower is open there
 BACK_DART_BELOW, ABOVE_HEM = 3.0, 1.5
 
 
@@ -23,6 +26,12 @@ def arc_of(sheet: Sheet, name: str) -> Quantity:
     if sheet.chart.get(f"{name}_front") is not None:
         return sheet.measure(f"{name}_front")
     return sheet.measure(name) / 2 + 1.5
+
+
+def bust_level(sheet: Sheet, heights: Heights) -> float | None:
+    """The level at which the back goes round at the bust; None where it begins so much lower that it does not."""
+    top = heights.back_under + sheet.length("back_top").value
+    return max(heights.bust, top) if top <= heights.bust + LOW_BACK else None
 
 
 def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[str, Quantity]]]:
@@ -68,7 +77,7 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
         Edge("centre_back", (centre,), (), kind),
         Edge("hem", (between(centre.end, centre.arriving, side.end, side.arriving),), (), "hem"),
         Edge("side", (side.reverse(),)),
-        Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),)),
+        Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),), role="neck"),
     )
     middle = (centre_in + side_waist.x) / 2
     diamonds: tuple[Diamond, ...] = ()
@@ -77,23 +86,19 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
         diamonds = (
             Diamond("back_dart", Point(middle, heights.back_under + BACK_DART_BELOW), Point(middle, max(low, heights.waist + 2)), Point(middle - dart / 2, heights.waist), Point(middle + dart / 2, heights.waist)),
         )  # fmt: skip
-    spans = {
-        "bust": ((Point(0.0, heights.back_under), under),),
-        "waist": (
-            (Point(centre_in, heights.waist), Point(middle - dart / 2, heights.waist)),
-            (Point(middle + dart / 2, heights.waist), side_waist),
-        ),
-    }
-    levels = {"bust": heights.back_under, "waist": heights.waist}
-    if heights.hem > heights.hip - 0.5:
-        levels["hip"] = heights.hip
-        spans["hip"] = ((Point(centre_hip, heights.hip), side_hip),)
+    levels = [("waist", heights.waist)]
+    level = bust_level(sheet, heights)
+    if level is not None:
+        levels.insert(0, ("bust", level))
+    if heights.hem > heights.hip + HEM_RISE + 0.5:
+        levels.append(("hip", heights.hip))
     grain = (
         None
         if kind == "fold"
         else (Point(wide.value * 0.25, heights.back_under + 4), Point(wide.value * 0.25, heights.waist + 2))
     )
     piece = Piece(
-        "back", "Bodice back", edges, levels, "fold" if kind == "fold" else "pair", "centre_back", spans, grain, diamonds
-    )
+        "back", "Bodice back", edges, balance=tuple(BalanceLine.across(level, y, notched=False) for level, y in levels),
+        stands="fold" if kind == "fold" else "pair", middle="centre_back", marks={"underarm": under}, grain=grain, diamonds=diamonds,
+    )  # fmt: skip
     return piece, side, sums

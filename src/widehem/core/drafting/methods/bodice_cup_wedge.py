@@ -11,12 +11,14 @@ from typing import cast
 
 from widehem.core.drafting.bodice import (
     APART,
+    BUST_DART,
     ONE_DART_MOST,
+    SHORT,
     Half,
     Lean,
     angle_words,
-    block_of,
     draw_waist,
+    hand_over,
     piece_of,
     show_half,
     side_by_side,
@@ -32,15 +34,16 @@ from widehem.core.drafting.methods.bodice_options import (
     NECK_SHAPE,
     OPENING,
 )
-from widehem.core.drafting.option import Option
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.setting.option import Option
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 ANGLE_MOST, DROP_LEAST, DART_LEAST = math.radians(40), 4.0, 0.7
@@ -202,10 +205,6 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
         hole = armhole(tip, way, half.chest, DOWN, half.under, Point(-ease, tall), float(sheet.options["hollow_back"]))
         half.walk = (*upper, Stretch("armhole", hole))
         half.gaps.update(gaps)
-        half.spans = (
-            (Point(0, half.under.y), Point(half.chest.x, half.under.y)),
-            (Point(half.chest.x, half.under.y), half.under),
-        )
         lean = _lean(tall, ease, target)
         over = width - ease - target
         _waist(half, frame, lean, over, [((width - ease) / 2, frame.depth.value + 1)])
@@ -272,9 +271,7 @@ def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, 
         sheet.sum("front armhole", drawn(hole.length, "front armhole"))
         sheet.sum("side leans out, degrees", angle_words(math.atan2(side_way.x, side_way.y)))
         sheet.sum("front waist dart", drawn(max(over, 0.0), "front waist dart"))
-    level = frame.bust_point.y
-    at = Path.through(under, half.waist).at_level(level) or under
-    half.spans = ((Point(0, level), Point(frame.bust_point.x, level)), (Point(frame.bust_point.x, level), at))
+    half.bust_point = frame.bust_point
     return half
 
 
@@ -307,25 +304,30 @@ def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
         front.walk = (*front.walk[:at], Stretch("side", upper), Stretch("side", lower), *front.walk[at + 1 :])
         middle = upper.end.toward(lower.start, 0.5)
         aim = middle + way.square() * way.square().dot(frame.bust_point - middle)  # both legs alike
-        front.gaps["side"] = [Gap("bust_dart", aim, 2.5)]
+        front.gaps["side"] = [Gap(BUST_DART, aim, SHORT)]
 
 
 def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table, drop: float) -> None:
     pieces = []
     for half, lower in ((back, 0.0), (front, drop)):
-        levels = {"bust": frame.depth.value, "waist": frame.waist + lower}
-        pieces.append(piece_of(sheet, half, board, levels, f"Bodice {half.name}"))
+        bust = BalanceLine.across("bust", frame.depth.value, notched=False)
+        if half is front:  # the cup hangs lower: it is measured at the bust point, over the shut dart of the side
+            y, x = max(frame.bust_point.y, front.under.y), frame.bust_point.x
+            bust = BalanceLine("bust", ((Point(0, y), Point(x, y)), (Point(x, y), Point(x + 1, y))), notched=False)
+        levels = bust, BalanceLine.across("waist", frame.waist + lower, notched=False)
+        pieces.append(piece_of(sheet, half, levels, frame.waist + lower, f"Bodice {half.name}"))
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece in pieces:
-            show_half(sheet, piece, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+            show_half(sheet, piece.moved(board.of(piece.name)), ("waist", "side", "armhole", "shoulder", "neck", piece.middle))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     ease = sheet.ease("quarter")
     plan = {"bust": (ease * 4).called("ease"), "waist": (ease * 4).called("ease")}
     longer = back.length("side") - front.length("side")
-    sheet.block = block_of(
+    hand_over(
         sheet,
+        board,
         pieces[0],
         pieces[1],
         frame.shoulder_ease,

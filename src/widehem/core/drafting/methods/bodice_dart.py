@@ -7,11 +7,11 @@ from collections.abc import Callable
 
 from widehem.core.drafting.bodice import Half
 from widehem.core.drafting.methods.bodice_frame import Frame
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 BALANCE_MOST = math.radians(8)

@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
@@ -23,6 +21,8 @@ from widehem.core.drafting.upper import (
 )
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 STEEP_LEAST, STEEP_MOST = math.radians(8), math.radians(32)
@@ -79,7 +79,7 @@ class Frame:
         point = (shut if edge == "shoulder" else neck).place(at).point + way * BACK_DART_LONG
         inner, outer = cut_walk((Stretch("neck", neck), Stretch("shoulder", shut)), edge, at)
         opening = turn(point, angle)
-        gaps = {edge: [Gap("blade_dart", point, 0.0, "second")]}
+        gaps = {edge: [Gap("blade_dart", point, 0.0, "outer")]}
         return (*inner, *moved(outer, opening)), gaps, shut.end.moved(opening), flat.moved(turn(Point(0, 0), angle))
 
 

@@ -11,11 +11,13 @@ from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import (
     APART,
+    BUST_DART,
+    SHORT,
     Half,
     Lean,
     angle_words,
-    block_of,
     draw_waist,
+    hand_over,
     piece_of,
     place_dart,
     share_waist,
@@ -34,14 +36,15 @@ from widehem.core.drafting.methods.bodice_dart import (
 )
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
-from widehem.core.drafting.option import Mend
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.setting.option import Mend
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 MOUTH_LEAST, ANGLE_MOST = 1.0, math.radians(40)
@@ -136,7 +139,6 @@ def _back(frame: Frame, widths: Widths, lean: Lean, sheet: Sheet) -> Half:
     hole = armhole(tip, way, half.chest, DOWN, half.under, _side_way(half, frame, lean), _number(sheet, "hollow_back"))
     half.walk = (*upper, Stretch("armhole", hole))
     half.gaps.update(gaps)
-    half.spans = ((Point(0, half.under.y), Point(half.chest.x, half.under.y)), (Point(half.chest.x, half.under.y), half.under))
     return half
 
 
@@ -215,10 +217,9 @@ def _front(sheet: Sheet, frame: Frame, shut: Half, opened: Opened, lean: Lean) -
         Stretch("neck", frame.neck_front), Stretch("shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),
         Stretch("shoulder", Path.through(middle, tip)), Stretch("armhole", hole),
     )  # fmt: skip
-    y, x = half.under.y, frame.bust_point.x
-    half.spans = ((Point(0, y), Point(x, y)), (Point(x, y), half.under))
+    half.bust_point = frame.bust_point
     if opened.angle:
-        half.gaps["shoulder"] = [Gap("bust_dart", frame.bust_point, 2.5, "second")]
+        half.gaps["shoulder"] = [Gap(BUST_DART, frame.bust_point, SHORT, "outer")]
     return half
 
 
@@ -284,9 +285,18 @@ def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean,
 def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, board: Table) -> None:
     """Lay the bust dart where it is wanted, name the pieces, hand over the block."""
     place = sheet.choice("dart_place")
+    y, x = front.under.y, frame.bust_point.x
+    level = BalanceLine("bust", ((Point(0, y), Point(x, y)), (Point(x, y), front.under)), notched=False)
+    pieces = [
+        piece_of(
+            sheet, half, (bust, BalanceLine.across("waist", frame.waist, notched=False)), frame.waist, f"Bodice {half.name}"
+        )
+        for half, bust in ((back, BalanceLine.across("bust", y, notched=False)), (front, level))
+    ]
     if opened.angle:
-        shares = {"shoulder": opened.angle / 2, "waist": opened.angle / 2} if place == "shared" else {place: opened.angle}
-        place_dart(front, frame.bust_point, opened.angle, shares, sheet.length("side_below").value)
+        shares = {"shoulder": 0.5, "waist": 0.5} if place == "shared" else {place: 1.0}
+        if shares != {"shoulder": 1.0}:
+            pieces[1] = place_dart(pieces[1], shares, sheet.length("side_below").value)
         mouth = 2 * frame.shoulder_middle.to(frame.bust_point) * math.sin(opened.angle / 2)
         if place != "shared" and (opened.angle > math.radians(30) or mouth > 8):
             sheet.note(
@@ -297,22 +307,20 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
             )
     elif place != "shoulder":
         sheet.note(say("There is no bust dart to place: bust and high bust differ too little."))
-    levels = {"bust": frame.depth.value, "waist": frame.waist}
-    pieces = [piece_of(sheet, half, board, levels, f"Bodice {half.name}") for half in (back, front)]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(
             *(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"),
             *("front_chest", "front_tip", "front_chest_turned", "front_tip_turned"),
         )
-        hole = [stretch.path for stretch in front.walk if stretch.edge == "armhole"]
-        sheet.point("front_tip_now", "Front shoulder tip", board.spot("front", hole[0].start), "S", piece="front")
-        sheet.point("front_chest_now", "Front chest point", board.spot("front", hole[0].segments[0].end), "N", piece="front")
+        for name, mark, title, letter in (("tip", "tip", "shoulder tip", "S"), ("chest", "chest", "chest point", "N")):
+            spot = board.spot("front", pieces[1].marks[mark])
+            sheet.point(f"front_{name}_now", f"Front {title}", spot, letter, piece="front")
         for piece in pieces:
-            show_half(sheet, piece, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+            show_half(sheet, piece.moved(board.of(piece.name)), ("waist", "side", "armhole", "shoulder", "neck", piece.middle))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     plan = {"bust": sheet.ease("bust"), "waist": sheet.ease("waist")}
-    sheet.block = block_of(sheet, pieces[0], pieces[1], frame.shoulder_ease, plan, LEAST)
+    hand_over(sheet, board, pieces[0], pieces[1], frame.shoulder_ease, plan, LEAST)
 
 
 NEEDS = (

@@ -1,6 +1,6 @@
 """What a maker may set on a darted bodice, each with the reason it is there."""
 
-from widehem.core.drafting.option import Choice, Option
+from widehem.core.setting.option import Choice, Option
 
 EASE = (
     Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", -8.0, 20.0, 0.5, least=4.0),

@@ -5,17 +5,18 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.bodice import APART, Half, Lean, block_of, draw_waist, piece_of, show_half, side_by_side
+from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_over, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
-from widehem.core.drafting.option import Choice, Mend, Option
-from widehem.core.drafting.quantity import Quantity, drawn, smaller_of
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, deep_enough, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.setting.option import Choice, Mend, Option
+from widehem.core.setting.quantity import Quantity, drawn, smaller_of
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 TIP_LEAST, TIP_MOST = 1.0, 7.0
@@ -297,18 +298,17 @@ def _half(
         sheet.sum(f"{name} armhole", drawn(hole.length, f"{name} armhole"))
     half = Half(name, centre_top, snp, tip, chest, under, Point(0, 0))
     half.walk = (Stretch("neck", neck), Stretch("shoulder", Path.through(snp, tip)), Stretch("armhole", hole))
-    half.spans = ((Point(0, level), Point(chest.x, level)), (Point(chest.x, level), Point(width, level)))
     draw_waist(half, waist, lean_out, [], ("waist", "bust"))
     return half
 
 
 def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, waist: float, lean: Lean) -> None:
-    levels = {"bust": level, "waist": waist}
-    pieces = [piece_of(sheet, half, board, levels, f"Bodice {half.name}") for half in (back, front)]
+    levels = BalanceLine.across("bust", level, notched=False), BalanceLine.across("waist", waist, notched=False)
+    pieces = [piece_of(sheet, half, levels, waist, f"Bodice {half.name}") for half in (back, front)]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece in pieces:
-            show_half(sheet, piece, ("waist", "side", "armhole", "shoulder", "neck", piece.centre))
+            show_half(sheet, piece.moved(board.of(piece.name)), ("waist", "side", "armhole", "shoulder", "neck", piece.middle))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     folded, raised = sheet.length("fold_chest").value, sheet.length("raise_underarm").value
@@ -326,8 +326,7 @@ def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, w
     quarter = sheet.ease("quarter")
     whole_waist = 4 * (sheet.measure("bust") / 4 + quarter) - 4 * lean.side - sheet.measure("waist")
     plan = {"bust": (quarter * 4).called("ease"), "waist": whole_waist.called("ease")}
-    block = block_of(sheet, pieces[0], pieces[1], 0.0, plan, {"bust": 4.0, "waist": 1.5}, side_ease=-raised)
-    sheet.block = block
+    hand_over(sheet, board, pieces[0], pieces[1], 0.0, plan, {"bust": 4.0, "waist": 1.5}, side_ease=-raised)
 
 
 METHOD = register(

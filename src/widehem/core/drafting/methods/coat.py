@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods import coat_lapel as lapels
@@ -11,17 +12,22 @@ from widehem.core.drafting.methods import coat_shape as shapes
 from widehem.core.drafting.methods.coat_lapel import Lapel
 from widehem.core.drafting.methods.coat_options import EASE, MENDS, OPTIONS
 from widehem.core.drafting.methods.coat_shape import Frame, Half, Side
-from widehem.core.drafting.quantity import drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import OUT
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, EdgeName, Level, PitchNotch, Seam
-from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.piece import Cloth, Dart, Diamond, Edge, InnerLine, Piece
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.shapes import HemRises
+from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.ring import dart_between
+from widehem.core.setting.quantity import drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 APART = 7.0
@@ -31,6 +37,7 @@ SHORT, STRAIGHT = 2.5, 12.0  # bust point to the point of the side dart; bust ov
 LONG_ENOUGH = 25.0  # cm below the waist from which a wedge or vent is of use
 ROOM, FRONT_OVER = (8.0, 16.0), 1.0
 SLACK = 0.1
+MIDDLE = "centre_front"  # the line on the front from which its levels are measured
 
 
 def draw(sheet: Sheet) -> None:
@@ -104,29 +111,30 @@ def _pieces(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, room
         "Straight down to the waist, out to the hip; the centre back goes in at the waist and runs straight again from the hip.",
     ):
         made = [
-            _back(sheet, at, back, shapes.side_of(at, back.under, room)),
+            _back(sheet, shapes.behind(at), back, shapes.side_of(shapes.behind(at), back.under, room)),
             _front(sheet, at, front, lapel, shapes.side_of(at, front.under, room)),
         ]
         sheet.sum("waist, whole round", shapes.waist_of(at, _front_dart(sheet), sheet.choice("back") == "seam"))
     with sheet.step("Facing, collar and pad", "The facing follows front edge, lapel and neck; the collar is as long as half the neckline; the pad follows both armholes at the shoulder."):  # fmt: skip
         facing, inner = lapels.facing_of(front, lapel, at, overlap, sheet.measure("shoulder").value)
         length = front.neck.length + back.neck.length
-        collar, pad = lapels.collar_of(length), lapels.pad_of(front, back)
+        collar, pad = lapels.collar_of(length, back.neck.length), lapels.pad_of(front, back)
         sheet.sum("half the neckline", drawn(length, "half the neckline"))
-    lines = (
-        lapel.roll,
-        InnerLine("centre_front", "Centre front", Path.through(Point(0.0, front.top.y), Point(0.0, at.hem))),
-        InnerLine("facing_line", "Facing line", inner),
-    )
+    lines = (lapel.roll, *made[1].lines, InnerLine("facing_line", "Facing line", inner))
     made[1] = replace(made[1], lines=lines, holes=lapels.buttons(at, lapel.turns.y, overlap, double))
     return [*made, facing, collar, pad]
 
 
-def _levels(at: Frame) -> dict[str, float]:
+def _levels(at: Frame, begins: str = "") -> tuple[BalanceLine, ...]:
+    """The levels of a half. begins: the line at which they begin, where that is not the outline."""
     found = {"bust": at.under, "waist": at.waist}
     if at.hip < at.hem - 0.5:
         found["hip"] = at.hip
-    return found
+    return tuple(BalanceLine.across(level, y, between=(begins, ""), notched=level != "bust") for level, y in found.items())
+
+
+def _marks(half: Half) -> dict[str, Point]:
+    return {"snp": half.snp, "tip": half.tip, "chest" if half.name == "front" else "blade": half.chest, "underarm": half.under}
 
 
 def _side_edges(side: Side) -> list[Edge]:
@@ -146,22 +154,13 @@ def _back(sheet: Sheet, at: Frame, back: Half, side: Side) -> Piece:
         Edge("centre_back", (centre,), (), "seam" if shaped else "fold"),
         Edge("hem", (_hem(centre.end, side),), (), "hem"),
         *_side_edges(side),
-        Edge("armhole", (back.hole.reverse(),)),
+        Edge("armhole", (back.hole.reverse(),), notches=(pitch_notch(back.hole.length, "back"),)),
         Edge("shoulder", (Path.through(back.tip, back.snp),)),
         Edge("neck", (back.neck.reverse(),)),
     )
-    inset, dart = (shapes.CENTRE_IN, 0.0) if shaped else (0.0, shapes.FOLD_DART)
+    dart = 0.0 if shaped else shapes.FOLD_DART
     middle = at.quarter / 2
     diamonds = _diamond("back_dart", middle, dart, at, at.under + 3.0)
-    spans = {
-        "bust": ((Point(0.0, at.under), Point(at.quarter, at.under)),),
-        "waist": (
-            (Point(inset, at.waist), Point(middle - dart / 2, at.waist)),
-            (Point(middle + dart / 2, at.waist), Point(at.quarter, at.waist)),
-        ),
-        "hip": ((Point(0.0, at.hip), Point(at.hip_quarter, at.hip)),),
-    }
-    levels = _levels(at)
     lining = Cloth(
         "lining", "2, a pair, 2 cm more at the centre for a pleat" if shaped else "1 on the fold, 2 cm more for a pleat"
     )
@@ -171,12 +170,12 @@ def _back(sheet: Sheet, at: Frame, back: Half, side: Side) -> Piece:
         "back",
         "Coat back",
         edges,
-        levels,
-        "pair" if shaped else "fold",
-        "centre_back",
-        {k: spans[k] for k in levels},
-        grain,
-        diamonds,
+        balance=_levels(at),
+        stands="pair" if shaped else "fold",
+        middle="centre_back",
+        marks=_marks(back),
+        grain=grain,
+        diamonds=diamonds,
         cloths=(cloth, lining),
     )
 
@@ -194,37 +193,30 @@ def _diamond(name: str, x: float, takes: float, at: Frame, top: float) -> tuple[
 def _front(sheet: Sheet, at: Frame, front: Half, lapel: Lapel, side: Side) -> Piece:
     x, takes = sheet.measure("bust_span").value / 2, _front_dart(sheet)
     diamonds = _diamond("front_dart", x, takes, at, at.bust)
-    takes = diamonds[0].intake if diamonds else 0.0
     lower = _side_edges(side)
     if at.over:
         lower[-1] = _with_dart(lower[-1], at, front, Point(x, at.bust))
     edges = (
         Edge("front_edge", (lapel.edge,)),
-        Edge("hem", (_hem(lapel.edge.end, side),), (), "hem"),
+        Edge("hem", (_hem(lapel.edge.end, side),), (), "hem", notches=(Notch("centre front", sheet.length("overlap").value),)),
         *lower,
-        Edge("armhole", (front.hole.reverse(),)),
+        Edge("armhole", (front.hole.reverse(),), notches=(pitch_notch(front.hole.length, "front"),)),
         Edge("shoulder", (Path.through(front.tip, front.snp),)),
         Edge("neck", (front.neck.reverse(),)),
         Edge("gorge", (lapel.gorge,)),
     )
-    spans = {
-        "bust": ((Point(0.0, at.under), Point(at.quarter, at.under)),),
-        "waist": (
-            (Point(0.0, at.waist), Point(x - takes / 2, at.waist)),
-            (Point(x + takes / 2, at.waist), Point(at.quarter, at.waist)),
-        ),
-        "hip": ((Point(0.0, at.hip), Point(at.hip_quarter, at.hip)),),
-    }
-    levels = _levels(at)
     cloths = (
         Cloth("cloth", "2, a pair"),
         Cloth("lining", "2, a pair, to 1.5 cm past the facing line"),
         Cloth("interfacing", "2, a pair, to the facing line"),
     )
     grain = Point(at.quarter * 0.62, at.waist + 2), Point(at.quarter * 0.62, at.hem - 6)
+    middle = InnerLine(MIDDLE, "Centre front", Path.through(Point(0.0, front.top.y), Point(0.0, at.hem)))
+    marks = {**_marks(front), "bust_point": Point(x, at.bust)}
     return Piece(
-        "front", "Coat front", edges, levels, "pair", "", {k: spans[k] for k in levels}, grain, diamonds, cloths=cloths
-    )
+        "front", "Coat front", edges, balance=_levels(at, MIDDLE), marks=marks, grain=grain, diamonds=diamonds, lines=(middle,),
+        cloths=cloths,
+    )  # fmt: skip
 
 
 def _with_dart(side: Edge, at: Frame, front: Half, apex: Point) -> Edge:
@@ -234,12 +226,8 @@ def _with_dart(side: Edge, at: Frame, front: Half, apex: Point) -> Edge:
     low, rest = whole.cut(side.at_level(middle + at.over / 2) or whole.length / 2)
     high = rest.cut(at.over)[1]
     inner, outer = low.end, high.start
-    centre = inner.toward(outer, 0.5)
-    apex = Point(apex.x, centre.y)
-    point = apex + (centre - apex).unit() * SHORT
-    cap = dart_cap(low, point, inner, outer) or Path.through(inner, centre + (centre - point).unit() * 0.3, outer)
-    dart = Dart("side_dart", "side", point, inner, outer, centre, inner.to(outer), point.to(centre), cap, apex)
-    return Edge("side", (low, high), (dart,))
+    apex = Point(apex.x, inner.toward(outer, 0.5).y)
+    return Edge("side", (low, high), (dart_between("side_dart", low, high, apex, SHORT),))
 
 
 def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, pieces: list[Piece]) -> None:
@@ -271,7 +259,7 @@ def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, piec
             piece="front",
             step=3,
         )
-    sheet.block = _block(sheet, laid, at)
+    _hand_over(sheet, pieces, table, at)
     sheet.note(
         say(
             "Its sleeve: the guide-box sleeve with an elbow dart, for this armhole. Its cloth, lining and interfacing stand in the list of what to cut."
@@ -300,48 +288,41 @@ def _table(pieces: list[Piece]) -> Table:
     )
 
 
-def _block(sheet: Sheet, pieces: list[Piece], at: Frame) -> Block:
-    def chain(*names: tuple[str, str]) -> tuple[EdgeName, ...]:
-        return tuple(EdgeName(piece, edge) for piece, edge in names)
+def _seams(by: dict[str, Piece]) -> list[Seam]:
+    neck = SeamEdge("back", "neck", back=True), SeamEdge("front", "neck")
+    return [
+        front_to_back("side", "Side seam"),
+        front_to_back("shoulder", "Shoulder", shapes.BACK_EASED),
+        Seam("front_edge", "Front edge", sewn("front", "front_edge"), sewn("facing", "front_edge"), faced=True),
+        Seam("gorge", "Top of the lapel", sewn("front", "gorge"), sewn("facing", "gorge"), faced=True),
+        Seam("collar", "Collar", sewn("collar", "collar_neck"), neck),
+        *middle_seams([by["back"]]),
+    ]
 
-    shown = {piece.name: piece for piece in pieces}
-    seams = [
-        Seam("side", "Side seam", chain(("back", "side")), chain(("front", "side"))),
-        Seam(
-            "shoulder",
-            "Shoulder",
-            chain(("back", "shoulder")),
-            chain(("front", "shoulder")),
-            (shapes.BACK_EASED, shapes.BACK_EASED),
-        ),
-        Seam("front_edge", "Front edge", chain(("front", "front_edge")), chain(("facing", "front_edge")), faced=True),
-        Seam("gorge", "Top of the lapel", chain(("front", "gorge")), chain(("facing", "gorge")), faced=True),
-        Seam("collar", "Collar", chain(("collar", "collar_neck")), chain(("back", "neck"), ("front", "neck"))),
-    ]
-    levels = []
+
+def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> None:
+    by = {piece.name: piece for piece in pieces}
+    asked = {"bust": 4 * at.quarter, "waist": None, "hip": 2 * (at.hip_quarter + shapes.behind(at).hip_quarter)}
+    girths = []
     for name, least in (("bust", 8.0), ("waist", 6.0), ("hip", 6.0)):
-        if name in shown["back"].levels:
-            body = sheet.measure(name).value
-            wide = 2 * sum(shown[half].span(name) for half in ("back", "front"))
-            levels.append(Level(name, name.capitalize(), body, wide - body, least, SLACK))
-    pitch = [
-        PitchNotch(name, "armhole", shown[name].edge("armhole").length / 3, "pitch", 2 if name == "back" else 1)
-        for name in ("back", "front")
-    ]
-    for piece, edge in (("front", "hem"), ("facing", "facing_hem")):
-        pitch.append(PitchNotch(piece, edge, sheet.length("overlap").value, "centre front"))
-    neck_behind = shown["back"].edge("neck").length
-    pitch.append(PitchNotch("collar", "collar_neck", neck_behind, "shoulder seam"))
-    rise = (
-        at.hem - min(edge.end.y for piece in pieces for edge in piece.edges if edge.name == "hem")
-        if at.side == "wedge"
-        else 0.0
+        if by["back"].level(name) is not None:
+            body, wide = sheet.measure(name).value, asked[name]
+            girths.append(Girth(name, name.capitalize(), body, None if wide is None else wide - body, least, SLACK))
+    hems = [edge.end.y for piece in pieces for edge in piece.edges if edge.role == "hem"]
+    armscye = sheet.chart.get("armscye")
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=_seams(by),
+        demands=(
+            *girths,
+            NeckOn(sheet.measure("neck").value, None),
+            ArmholeOn(armscye, *ROOM) if armscye is not None else None,
+            FrontOver(FRONT_OVER),
+            HemRises(at.hem - min(hems)) if at.side == "wedge" else None,
+        ),
+        notions=(say(f"{len(by['front'].holes)} buttons"), say("Wadding for two shoulder pads")),
     )
-    return Block(
-        tuple(pieces), tuple(seams), tuple(levels), armhole=(EdgeName("front", "armhole"), EdgeName("back", "armhole")),
-        neck=sheet.measure("neck").value, armscye=sheet.chart.get("armscye"), pitch=tuple(pitch), room=ROOM, front_over=FRONT_OVER, hem_rise=rise,
-        notions=(say(f"{len(shown['front'].holes)} buttons"), say("Wadding for two shoulder pads")),
-    )  # fmt: skip
 
 
 METHOD = register(
@@ -365,6 +346,6 @@ METHOD = register(
             Need("bust_span", "where the front dart lies"),
             Need("waist_knee", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=2, earlier=(1,), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

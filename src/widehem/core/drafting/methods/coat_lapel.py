@@ -12,7 +12,9 @@ from widehem.core.drafting.upper import DOWN, square_down
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, mirror_in, turn
-from widehem.core.pattern.piece import Cloth, Edge, InnerLine, Piece
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.inside import Cloth, InnerLine
+from widehem.core.pattern.piece import Piece
 
 ROLL_BEYOND = 2.0
 SINGLE_OUT, SINGLE_DOWN, PEAK_UP, PEAK_OUT = 4.0, 1.0, 3.0, 1.0
@@ -66,28 +68,40 @@ def facing_of(front: Half, lapel: Lapel, at: Frame, overlap: float, shoulder: fl
     inner = inner + Path.through(low, Point(x, at.hem))
     edges = (
         Edge("front_edge", (lapel.edge,)),
-        Edge("facing_hem", (Path.through(lapel.edge.end, inner.end),), (), "hem"),
-        Edge("inner", (inner.reverse(),)),
-        Edge("facing_shoulder", (Path.through(on_shoulder, front.snp),)),
-        Edge("facing_neck", (front.neck.reverse(),)),
+        Edge(
+            "facing_hem",
+            (Path.through(lapel.edge.end, inner.end),),
+            (),
+            "hem",
+            role="hem",
+            notches=(Notch("centre front", overlap),),
+        ),
+        Edge("inner", (inner.reverse(),), role="facing"),
+        Edge("facing_shoulder", (Path.through(on_shoulder, front.snp),), role="shoulder"),
+        Edge("facing_neck", (front.neck.reverse(),), role="neck"),
         Edge("gorge", (lapel.gorge,)),
     )
     grain = Point(x - 2.0, low.y + 4.0), Point(x - 2.0, at.hem - 8.0)
-    return Piece("facing", "Coat facing", edges, grain=grain, cloths=(Cloth("cloth", "2, a pair"),)), inner
+    return Piece("facing", "Coat facing", edges, layer="facing", grain=grain, cloths=(Cloth("cloth", "2, a pair"),)), inner
 
 
-def collar_of(length: float) -> Piece:
-    """Half a collar on the fold; length: half the neckline to the centre front, cm."""
+def collar_of(length: float, behind: float) -> Piece:
+    """Half a collar on the fold; length: half the neckline to the centre front, behind: of it to the shoulder seam, cm."""
     corner, end = Point(length - COLLAR_IN, COLLAR_IN), Point(length, COLLAR_HIGH)
     outer = Path((curve_between(corner, Point(-1.0, -0.25), Point(0.0, 0.0), Point(-1.0, 0.0)),))
     edges = (
         Edge("centre_back", (Path.through(Point(0.0, 0.0), Point(0.0, COLLAR_HIGH)),), (), "fold"),
-        Edge("collar_neck", (Path.through(Point(0.0, COLLAR_HIGH), end),)),
-        Edge("collar_front", (Path.through(end, corner),)),
-        Edge("collar_outer", (outer,)),
+        Edge(
+            "collar_neck",
+            (Path.through(Point(0.0, COLLAR_HIGH), end),),
+            role="neck_seam",
+            notches=(Notch("shoulder seam", behind),),
+        ),
+        Edge("collar_front", (Path.through(end, corner),), role="collar"),
+        Edge("collar_outer", (outer,), role="collar"),
     )
     cloths = Cloth("cloth", "2 on the fold"), Cloth("interfacing", "1 on the fold, straight or crosswise")
-    return Piece("collar", "Coat collar", edges, {}, "fold", "centre_back", cloths=cloths)
+    return Piece("collar", "Coat collar", edges, stands="fold", middle="centre_back", cloths=cloths)
 
 
 def pad_of(front: Half, back: Half) -> Piece:
@@ -107,10 +121,10 @@ def pad_of(front: Half, back: Half) -> Piece:
     second = curve_between(
         inside, Point(0.0, -1.0), outer.start, Point(1.0, 0.25), outer.start.to(inside) * 0.45, outer.start.to(inside) * 0.45
     )
-    edges = Edge("pad_armhole", (outer,)), Edge("pad_inner", (Path((first, second)),))
+    edges = Edge("pad_armhole", (outer,), role="pad"), Edge("pad_inner", (Path((first, second)),), role="pad")
     middle = Point(-reach * 0.45, 0.0)
     grain = middle - Point(0.0, 3.0), middle + Point(0.0, 3.0)
-    return Piece("pad", "Shoulder pad", edges, grain=grain, cloths=(Cloth("cloth", "4"), Cloth("wadding", "2")))
+    return Piece("pad", "Shoulder pad", edges, layer="inside", grain=grain, cloths=(Cloth("cloth", "4"), Cloth("wadding", "2")))
 
 
 def buttons(at: Frame, turns: float, overlap: float, double: bool) -> tuple[Point, ...]:

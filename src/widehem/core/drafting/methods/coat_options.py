@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from widehem.core.drafting.option import Choice, Mend, Option
-from widehem.core.drafting.quantity import Quantity
+from widehem.core.setting.option import Choice, Mend, Option
+from widehem.core.setting.quantity import Quantity
 
 SINGLE, DOUBLE = 3.0, 12.0
 

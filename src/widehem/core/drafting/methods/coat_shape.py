@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, square_to, turn
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5
@@ -24,7 +24,8 @@ FORWARD = 2.0
 
 @dataclass(frozen=True)
 class Frame:
-    """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side dart."""
+    """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side dart;
+    taken: what the shaped centre back takes at the underarm, given back at the side."""
 
     waist: float
     hip: float
@@ -36,6 +37,13 @@ class Frame:
     over: float
     neck: float
     side: str
+    taken: float = 0.0
+
+
+def behind(at: Frame) -> Frame:
+    """The widths of the back: so much wider at the side that the bust holds what was asked, with its centre shaped."""
+    wide = at.quarter + at.taken
+    return replace(at, quarter=wide, hip_quarter=max(at.hip_quarter, wide))
 
 
 @dataclass(frozen=True)
@@ -85,10 +93,15 @@ def frame(sheet: Sheet) -> Frame:
         level = (nape - sheet.measure("snp_waist_front") + sheet.measure("bust_depth")).called("bust level")
         drop = 2 + sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value
         over = max(drop - DROP_MOST, 0.0)
-    return Frame(
+    found = Frame(
         nape.value, nape.value + sheet.measure("waist_hip").value, nape.value + length.value, level.value, under.value, quarter,
         max(quarter, low.value), over, sheet.length("neck_width").value, sheet.choice("side"),
     )  # fmt: skip
+    if sheet.rules < 2 or sheet.choice("back") != "seam":
+        return found  # by the first rules the shaped centre narrowed the bust
+    line = centre_back(found, Point(0.0, NECK_LOW), True)
+    at_arm = line.at_level(found.under)
+    return replace(found, taken=at_arm.x if at_arm is not None else 0.0)
 
 
 def half(sheet: Sheet, name: str, at: Frame) -> Half:
@@ -98,6 +111,7 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
     if name == "front":
         drop += sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value - at.over
         drop = max(drop, DROP_LEAST)
+    at = behind(at) if name == "back" else at
     snp = Point(at.neck, at.waist - sheet.measure(f"snp_waist_{name}").value)
     if drop >= shoulder:
         raise CannotDraft(
@@ -183,5 +197,5 @@ def centre_back(at: Frame, top: Point, shaped: bool) -> Path:
 
 def waist_of(at: Frame, front_dart: float, shaped: bool) -> Quantity:
     """What the waist comes out at, whole round, cm."""
-    behind = CENTRE_IN if shaped else FOLD_DART
-    return drawn(4 * at.quarter - 2 * front_dart - 2 * behind, "waist, whole round")
+    takes = CENTRE_IN if shaped else FOLD_DART
+    return drawn(4 * at.quarter + 2 * at.taken - 2 * front_dart - 2 * takes, "waist, whole round")

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck
 from widehem.core.drafting.cap import solve
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
@@ -13,15 +14,20 @@ from widehem.core.drafting.methods.gown_gores import gores_for, times
 from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
 from widehem.core.drafting.methods.gown_shape import Levels, Stations, level_hem, shaped_edge, split_at
 from widehem.core.drafting.methods.gown_top import Top, hole_of, top_of, underarm, waist_bust
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import back_neck, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, EdgeName, Level, Opening, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, EdgeKind, Piece
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
+from widehem.core.pattern.checks.whole import FloorClear, OpensTo
+from widehem.core.pattern.edge import Edge, EdgeKind
+from widehem.core.pattern.garment import Opening, Seam
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 APART, AXIS = 6.0, 3.0
@@ -239,7 +245,7 @@ def _guides(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
         sheet.sum("ends higher at the edges", drawn(levels.length * (1 - math.cos(levels.flare)), "ends higher at the edges"))
 
 
-def _piece(sheet: Sheet, panel: Panel, table: Table, levels: Levels, gores: dict[str, float]) -> Piece:
+def _piece(sheet: Sheet, panel: Panel, levels: Levels, gores: dict[str, float]) -> Piece:
     """The panel as a piece. gores: by edge, from which level a gore is set in."""
     name = panel.name
     opened = sheet.choice("opening_at") == f"centre_{name}"
@@ -253,9 +259,9 @@ def _piece(sheet: Sheet, panel: Panel, table: Table, levels: Levels, gores: dict
         *centre,
         Edge("hem", (hem,), (), "hem"),
         *side,
-        Edge("armhole", (panel.hole.reverse(),)),
+        Edge("armhole", (panel.hole.reverse(),), notches=(pitch_notch(panel.hole.length, name),)),
         Edge("shoulder", (Path.through(panel.tip, panel.strap),)),
-        Edge("neck", (panel.neck.reverse(),), (), "seam", name == "front" and sheet.choice("neck_shape") == "v"),
+        shaped_neck(Edge("neck", (panel.neck.reverse(),)), sheet.choice("neck_shape") if name == "front" else "round"),
     )
     middle = (split_at(panel.centre, 0.0)[0].end.x + split_at(panel.side, 0.0)[0].end.x) / 2
     grain = Point(middle, -6.0), Point(middle, levels.length * 0.5)
@@ -264,17 +270,18 @@ def _piece(sheet: Sheet, panel: Panel, table: Table, levels: Levels, gores: dict
     if high is not None and sheet.chart.get("high_hip") is not None:
         found["high_hip"] = high
     found = {level: y for level, y in found.items() if y < levels.ends - 0.5}
-    piece = Piece(name, f"Gown {name}", edges, found, "pair", f"centre_{name}", grain=grain)
-    if opened:
-        piece = replace(piece, holes=_holes(sheet, panel.centre))
-    return piece.moved(table.of(name))
+    marks = {"snp": panel.strap, "tip": panel.tip, "underarm": panel.under}
+    return Piece(
+        name, f"Gown {name}", edges, balance=tuple(BalanceLine.across(level, y) for level, y in found.items()), middle=f"centre_{name}",
+        marks=marks, grain=grain, holes=_holes(sheet, panel.centre) if opened else (),
+    )  # fmt: skip
 
 
 def _cut(name: str, path: Path, gores: dict[str, float], kind: EdgeKind) -> list[Edge]:
     if name not in gores:
         return [Edge(name, (path,), (), kind)]
     upper, lower = split_at(path, gores[name])
-    return [Edge(name, (upper,), (), kind), Edge(f"{name}_gore", (lower,))]
+    return [Edge(name, (upper,), (), kind), Edge(f"{name}_gore", (lower,), role="gore")]
 
 
 def _holes(sheet: Sheet, centre: Path) -> tuple[Point, ...]:
@@ -295,25 +302,23 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
     front = panels[1]
     sweep = 2 * sum(level_hem(panel.centre, panel.side, levels.length).length for panel in panels)
     gores, extra = gores_for(sheet, levels, sweep, front.side)
-    pieces = [_piece(sheet, panel, table, levels, gores) for panel in panels]
-    wide = max(piece.bounds[2] for piece in pieces)
+    pieces = [_piece(sheet, panel, levels, gores) for panel in panels]
+    laid = [piece.moved(table.of(piece.name)) for piece in pieces]
+    wide = max(piece.bounds[2] for piece in laid)
     with sheet.step("Panels", "Front and back, each cut twice; the hem as an arc, the corner at the waist rubbed round."):
-        for piece in pieces:
+        for piece in laid:
             show_lightly(sheet, piece, ("armhole", "shoulder", "neck"), sheet.now - 2)
-            show_lightly(sheet, piece, (piece.centre, "side", "hem", f"{piece.centre}_gore", "side_gore"), sheet.now - 1)
+            show_lightly(sheet, piece, (piece.middle, "side", "hem", f"{piece.middle}_gore", "side_gore"), sheet.now - 1)
             show_edges(sheet, piece, [edge.name for edge in piece.edges], TITLES)
         for number, piece in enumerate(extra):
             left, _, right, _ = piece.bounds
-            moved = piece.moved(
-                as_drawn(
-                    wide + AXIS + (right - left) / 2 + number * (right - left + AXIS),
-                    pieces[0].edge("hem").end.y - piece.edge("hem").end.y,
-                )
-            )
-            pieces.append(moved)
+            at = wide + AXIS + (right - left) / 2 + number * (right - left + AXIS)
+            table = table.with_piece(piece.name, as_drawn(at, laid[0].edge("hem").end.y - piece.edge("hem").end.y))
+            pieces.append(piece)
+            moved = piece.moved(table.of(piece.name))
             show_edges(sheet, moved, [edge.name for edge in moved.edges], {})
         sheet.sum("hem sweep, whole round", drawn(sweep + sum(times(p) * p.edge("hem").length for p in extra), "hem sweep"))
-    sheet.block = _block(sheet, pieces, levels, quarters, front, gores)
+    _hand_over(sheet, pieces, table, levels, quarters, gores)
     holes = len(pieces[0].holes) or len(pieces[1].holes)
     if holes:
         sheet.note(
@@ -330,56 +335,68 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
     sheet.note(say("Plan two to four toiles: all the shaping is in the seams, and each of them moves the others."))
 
 
-def _block(
-    sheet: Sheet, pieces: list[Piece], levels: Levels, quarters: Quarters, front: Panel, gores: dict[str, float]
-) -> Block:
+def _seams(pieces: list[Piece], gores: dict[str, float]) -> list[Seam]:
     by = {piece.name: piece for piece in pieces}
     less = by["back"].edge("shoulder").length - by["front"].edge("shoulder").length
     seams = [
-        Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
-        Seam("shoulder", "Shoulder", (EdgeName("back", "shoulder"),), (EdgeName("front", "shoulder"),), (less, less)),
+        front_to_back("side", "Side seam"),
+        front_to_back("shoulder", "Shoulder", less),
+        *middle_seams([by["back"], by["front"]]),
     ]
     for edge in gores:
         for name in ("back", "front"):
             if edge == "side" or edge == f"centre_{name}":
                 side = "right" if edge == "side" and name == "front" else "left"
-                seams.append(
-                    Seam(f"gore_{edge}_{name}", f"Gore in the {edge.replace('_', ' ')}, {name}", (EdgeName(name, f"{edge}_gore"),), (EdgeName("gore", side),), against=(edge == "side") == (side == "left"))
-                )  # fmt: skip
+                turned = (edge == "side") == (side == "left")
+                title = f"Gore in the {edge.replace('_', ' ')}, {name}"
+                seams.append(Seam(f"gore_{edge}_{name}", title, sewn(name, f"{edge}_gore"), sewn("gore", side, back=turned)))
+    return seams
+
+
+def _girths(sheet: Sheet, front: Piece, gap: float) -> list[Girth]:
+    found = [
+        Girth(name, name.capitalize(), sheet.measure(name).value, sheet.ease(name).value, least, 0.3, gap=gap)
+        for name, least in (("bust", 4.0), ("waist", 1.5))
+    ]
+    for name, least in (("high_hip", HIGH_HIP_EASE), ("hip", 3.0)):
+        if front.level(name) is not None:
+            found.append(Girth(name, name.replace("_", " ").capitalize(), sheet.measure(name).value, None, least, 0.1))
+    return found
+
+
+def _hand_over(
+    sheet: Sheet, pieces: list[Piece], table: Table, levels: Levels, quarters: Quarters, gores: dict[str, float]
+) -> None:
+    by = {piece.name: piece for piece in pieces}
     opened = sheet.choice("opening_at")
     gap = sheet.length("lacing").value if opened != "none" else 0.0
-    girth = 4 * quarters.waist
-    room = Level("waist", "Waist", sheet.measure("waist").value, sheet.ease("waist").value, 1.5, 0.3, gap=gap)
-    body = [Level("bust", "Bust", sheet.measure("bust").value, sheet.ease("bust").value, 4.0, 0.3, gap=gap), room]
-    for name, least in (("high_hip", HIGH_HIP_EASE), ("hip", 3.0)):
-        if name in by["front"].levels:
-            measure = sheet.measure(name).value
-            wide = 2 * sum(by[half].width_at(by[half].levels[name]) for half in ("back", "front"))
-            body.append(Level(name, name.replace("_", " ").capitalize(), measure, wide - measure, least, 0.1))
     widest = max(sheet.measure("hip").value, sheet.measure("bust").value)
-    opening, reach = None, None
-    if girth < widest:
+    openings: tuple[Opening, ...] = ()
+    reach = None
+    if 4 * quarters.waist < widest:
         panel = by[opened.removeprefix("centre_")] if opened != "none" else by["back"]
-        seam = panel.edge(panel.centre)
-        neck_to_waist = seam.at_level(panel.levels["waist"]) or 0.0
-        length = neck_to_waist + sheet.length("opening_below").value if opened != "none" else 0.0
-        opening = Opening.named(opened, length)
-        reach = neck_to_waist + levels.hip / 2
-    floor = sheet.chart.get("waist_floor")
+        neck_to_waist = panel.edge(panel.middle).at_level(0.0) or 0.0
+        openings = Opening.named(opened, neck_to_waist + sheet.length("opening_below").value)
+        reach = OpensTo(neck_to_waist + levels.hip / 2)
+    floor, armscye = sheet.chart.get("waist_floor"), sheet.chart.get("armscye")
     holes = max(len(by[name].holes) for name in ("back", "front"))
     across = math.hypot(gap + 2 * HOLE_IN, HOLE_APART / 2)
     lace = (say(f"A lace for {holes} holes on each side, about {{0u}}", 2 * holes * across + LACE_ENDS),) if holes else ()
-    pitch = tuple(
-        PitchNotch(name, "armhole", by[name].edge("armhole").length / 3, "pitch", 2 if name == "back" else 1)
-        for name in ("back", "front")
-    )
-    return Block(
-        tuple(pieces), tuple(seams), tuple(body), opening,
-        armhole=(EdgeName("front", "armhole"), EdgeName("back", "armhole")),
-        neck=sheet.measure("neck").value, armscye=sheet.chart.get("armscye"), pitch=pitch,
-        front_over=FRONT_OVER, room=ROOM, reach=reach, clears=None if floor is None else floor - levels.length,
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=_seams(pieces, gores),
+        openings=openings,
+        demands=(
+            *_girths(sheet, by["front"], gap),
+            NeckOn(sheet.measure("neck").value, None),
+            ArmholeOn(armscye, *ROOM) if armscye is not None else None,
+            FrontOver(FRONT_OVER),
+            reach,
+            FloorClear(floor) if floor is not None else None,
+        ),
         notions=lace,
-    )  # fmt: skip
+    )
 
 
 METHOD = register(

@@ -5,12 +5,14 @@ from __future__ import annotations
 import math
 
 from widehem.core.drafting.methods.gown_shape import Levels, split_at
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Cloth, Edge, Piece
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.inside import Cloth
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 WIDEST_GORE = math.radians(100)
@@ -31,9 +33,9 @@ def gore(name: str, title: str, high: float, sweep: float, number: int) -> Piece
         )
     )
     edges = (
-        Edge("left", (Path.through(tip, left),)),
+        Edge("left", (Path.through(tip, left),), role="gore"),
         Edge("hem", (hem,), (), "hem"),
-        Edge("right", (Path.through(right, tip),)),
+        Edge("right", (Path.through(right, tip),), role="gore"),
     )
     grain = Point(0.0, high * 0.35), Point(0.0, high * 0.85)
     return Piece(name, title, edges, grain=grain, cloths=(Cloth("cloth", str(number)),))

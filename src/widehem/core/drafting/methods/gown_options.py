@@ -1,7 +1,7 @@
 """What a maker may set on a seam-shaped gown, each with the reason it is there."""
 
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE
-from widehem.core.drafting.option import Choice, Mend, Option
+from widehem.core.setting.option import Choice, Mend, Option
 
 FULLNESS = Option(
     "fullness", "Fullness in the centre seams, per cent", "number", 50.0,

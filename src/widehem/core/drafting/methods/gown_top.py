@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.quantity import Quantity
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 AHEAD, SEAM_BACK = 0.6, 0.45  # the shoulder seam lies behind the ridge; where the chest point lies between underarm and tip

@@ -1,6 +1,6 @@
 """What a maker may set on the two-panel skirt, each with the reason it is there."""
 
-from widehem.core.drafting.option import Choice, Option
+from widehem.core.setting.option import Choice, Option
 
 EASE = (
     Option(

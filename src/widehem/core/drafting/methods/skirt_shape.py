@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from widehem.core.drafting.methods.skirt_shares import Panel
-from widehem.core.drafting.quantity import Quantity, drawn, smaller_of
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.waist import DartPlan, Waist, lay_dart, shut_waist, side_curve, waist_over_darts
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.setting.quantity import Quantity, drawn, smaller_of
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 USUAL_HIP_DEPTH = 20.5

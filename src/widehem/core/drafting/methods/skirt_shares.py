@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from widehem.core.drafting.quantity import Quantity, smaller_of
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.setting.quantity import Quantity, smaller_of
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 SHARE_LEAST, SHARE_MOST = 1.0, 4.5

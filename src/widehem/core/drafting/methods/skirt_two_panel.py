@@ -6,18 +6,23 @@ lose between darts and side. The first suits figures whose hip is 14 to 28 over 
 
 from __future__ import annotations
 
+from widehem.core.drafting.bodice import front_to_back, middle_seams
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.skirt_options import EASE, OPTIONS
 from widehem.core.drafting.methods.skirt_shape import Laid, draw_sides, draw_waist, lay_sides
 from widehem.core.drafting.methods.skirt_shares import share_out
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.waist import Waist
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, EdgeName, Level, Opening, Seam
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.checks.body import BodyPasses, Girth, Strides
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.garment import Opening
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 HIP_DEPTH_LEAST, BELOW_HIP_LEAST = 12.0, 8.0
@@ -99,18 +104,15 @@ def _finish(
     sheet: Sheet, laid: tuple[Laid, Laid], sides: list[Path], waists: list[Waist], hip_depth: Quantity, length: Quantity
 ) -> None:
     """Name the pieces, their edges, seams and levels."""
-    opening = Opening("none", 0.0)
     at = sheet.choice("opening_at")
-    if at != "none":
-        opening = Opening(
-            "centre_back" if at == "centre_back" else "side", min(sheet.length("opening").value, length.value - 2)
-        )
+    openings = Opening.named(at, min(sheet.length("opening").value, length.value - 2))
+    table = Table({"back": as_drawn(), "front": turned_over(laid[1].centre.x)})
     pieces = []
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances. The centre front lies on the fold."):
         sheet.rub_out("cb_guide", "cf_guide", "hem_guide")
         for panel, side, waist in zip(laid, sides, waists, strict=True):
             name = panel.panel.name
-            on_fold = name == "front" or opening.at != "centre_back"
+            on_fold = name == "front" or at != "centre_back"
             corner, foot = side.end, Point(panel.centre_x, length.value)
             hem, centre = Path.through(corner, foot), Path.through(foot, panel.centre)
             edges = (
@@ -138,20 +140,23 @@ def _finish(
                 piece=name,
                 edge=CENTRE[name],
             )
-            levels = {"waist": 0.0, "hip": hip_depth.value}
-            pieces.append(Piece(name, f"Skirt {name}", edges, levels, "fold" if on_fold else "pair", CENTRE[name]))
+            balance = BalanceLine.across("waist", 0.0, notched=False), BalanceLine.across("hip", hip_depth.value)
+            piece = Piece(name, f"Skirt {name}", edges, "", balance, "shell", "fold" if on_fold else "pair", CENTRE[name])
+            pieces.append(table.home(piece))
             sheet.sum(f"{name} hem", drawn(hem.length, f"{name} hem"))
     hip, waist_measure = sheet.measure("hip").value, sheet.measure("waist").value
-    sheet.block = Block(
-        tuple(pieces),
-        (Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),),
-        (
-            Level("waist", "Waist", waist_measure, sheet.ease("waist").value, 1.5, GIRTH_SLACK, "waist"),
-            Level("hip", "Hip", hip, sheet.ease("hip").value, 3.0, GIRTH_SLACK),
+    least = _stride(sheet, hip, hip_depth.value, length.value)
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=(front_to_back("side", "Side seam"), *middle_seams(pieces)),
+        openings=openings,
+        demands=(
+            Girth("waist", "Waist", waist_measure, sheet.ease("waist").value, 1.5, GIRTH_SLACK, "waist"),
+            Girth("hip", "Hip", hip, sheet.ease("hip").value, 3.0, GIRTH_SLACK),
+            BodyPasses("hip", hip),
+            Strides(least) if least is not None else None,
         ),
-        opening,
-        ("hip", hip),
-        _stride(sheet, hip, hip_depth.value, length.value),
     )
 
 

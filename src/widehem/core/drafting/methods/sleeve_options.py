@@ -1,6 +1,6 @@
 """What a maker may set on a sleeve, each with the reason it is there, and what trues its cap."""
 
-from widehem.core.drafting.option import Choice, Mend, Option
+from widehem.core.setting.option import Choice, Mend, Option
 
 EASE = (
     Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round, of a high cap; a lower cap is wider", 0.0, 15.0, 0.5, least=3.0),

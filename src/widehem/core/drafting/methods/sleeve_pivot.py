@@ -10,14 +10,13 @@ from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
-from widehem.core.drafting.quantity import drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.sleeve_block import sleeve_block
+from widehem.core.drafting.sleeve_piece import hand_over_sleeve, sleeve_piece
 from widehem.core.drafting.sleeve_seams import straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.setting.quantity import drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 START_SHORT = 0.7  # cm: the first trial of the pivoted line against half the armhole
@@ -94,7 +93,7 @@ def draw(sheet: Sheet) -> None:
         )
     seams = straight_seams(2 * half, 2 * half * HEM_PART, down)
     cap = _cap(high, half, length.value)
-    piece = Piece("sleeve", "Sleeve", (seams.back, Edge("cap", (cap,)), seams.front, seams.hem), {"bicep": 0.0})
+    piece = sleeve_piece(cap, seams, armhole, cap.length / 2)
     with sheet.step(
         "Cap, seams and hem",
         "Out of the line at a third, on it at two thirds, in at five sixths; at the hem a third of the half width comes off.",
@@ -103,7 +102,7 @@ def draw(sheet: Sheet) -> None:
         sheet.rub_out("pivot_guide")
         sheet.sum("cap", drawn(cap.length, "cap"))
         sheet.sum("hem", drawn(seams.hem.length, "hem"))
-    sheet.block = sleeve_block(piece, armhole, arm.value, 0.0, sheet.chart.get("hand"), cap.length / 2)
+    hand_over_sleeve(sheet, piece, armhole, arm.value, None, 0.0, sheet.chart.get("hand"))
     sheet.note(say("Lay the greatest stretch round the arm, and set the sleeve in flat before the side seam is closed."))
 
 

@@ -3,23 +3,28 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from widehem.core.drafting.cap import solve
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
-from widehem.core.drafting.option import Choice, Mend, Option
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.sleeve_piece import ON_SHEET, SHOULDER
 from widehem.core.drafting.table import turned_over
 from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, CapFit, EdgeName, Level, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, Piece
-from widehem.core.pattern.walk import SIDE_NOTCH
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Choice, Mend, Option
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
+from widehem.core.style.set_in import SIDE_NOTCH
 from widehem.core.units import say
 
 EIGHTHS = 8
@@ -165,13 +170,14 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
             piece="sleeve",
         )
     edges = (
-        Edge("seam_back", (left.reverse(),)),
+        Edge("seam_back", (left.reverse(),), role="underarm"),
         Edge("cap", (head.wave,)),
-        Edge("seam_front", (right,)),
+        Edge("seam_front", (right,), role="underarm"),
         Edge("wrist", (Path.through(right.end, left.end),), (), "hem"),
     )
     grain = Point(middle, under + (wrist_at - under) * 0.25), Point(middle, under + (wrist_at - under) * 0.85)
-    piece = Piece("sleeve", "Sleeve", edges, {"bicep": under}, grain=grain)
+    marked = tuple(replace(edge, notches=_notches(edge, elbow_at)) for edge in edges)
+    piece = Piece("sleeve", "Sleeve", marked, balance=(BalanceLine.across("bicep", under),), grain=grain)
     with sheet.step("Head and seam", "One seam down the back of the arm: both edges are the same seam."):
         show_edges(
             sheet,
@@ -181,7 +187,7 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         )
         sheet.sum("head", drawn(head.wave.length, "head"))
     sheet.rub_out("sleeve_middle")
-    sheet.block = _block(sheet, piece, armhole, head, arm.value, elbow_at, wrist.value)
+    _hand_over(sheet, piece, armhole, arm.value)
     sheet.note(
         say(
             "The seam meets the back armhole {0u} behind the shoulder seam; crown to the shoulder, the hollow to the side seam.",
@@ -220,29 +226,32 @@ def _edge(sheet: Sheet, head: _Head, under: float, elbow: float | None, wrist: f
     return down + Path((curve_between(low, Point(0, 1), at, way), curve_between(at, way, foot, foot - at)))
 
 
-def _block(sheet: Sheet, piece: Piece, armhole: float, head: _Head, arm: float, elbow: float | None, wrist: float) -> Block:
-    along = head.wave.length
-    notches = [
-        PitchNotch("sleeve", "cap", along / 4, "shoulder"),
-        PitchNotch("sleeve", "cap", along / 2, "front of the arm"),
-        PitchNotch("sleeve", "cap", along * 3 / 4, SIDE_NOTCH),
-    ]
-    if elbow is not None:
-        for name in ("seam_back", "seam_front"):
-            spot = piece.edge(name).at_level(elbow) or 0.0
-            notches += [
-                PitchNotch("sleeve", name, spot + off, f"elbow {number}")
-                for number, off in enumerate((-ELBOW_NOTCH, ELBOW_NOTCH), 1)
-            ]
+def _notches(edge: Edge, elbow: float | None) -> tuple[Notch, ...]:
+    """Three on the head; on the seam two about the elbow, counted from the hem."""
+    if edge.role == "cap":
+        return tuple(
+            Notch(name, edge.length * part / 4) for part, name in enumerate((SHOULDER, "front of the arm", SIDE_NOTCH), 1)
+        )
+    if edge.role != "underarm" or elbow is None:
+        return ()
+    spot = edge.at_level(elbow) or 0.0
+    offs = (-ELBOW_NOTCH, ELBOW_NOTCH) if edge.start.y > edge.end.y else (ELBOW_NOTCH, -ELBOW_NOTCH)
+    found = (Notch(f"elbow {number}", spot + off) for number, off in enumerate(offs, 1))
+    return tuple(sorted(found, key=lambda notch: notch.along))
+
+
+def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float) -> None:
     hand = sheet.chart.get("hand") if sheet.choice("wrist") == "hand" else None
-    return Block(
+    sheet.hand_over(
         (piece,),
-        (Seam("seam", "Seam", (EdgeName("sleeve", "seam_back"),), (EdgeName("sleeve", "seam_front"),), against=True),),
-        (Level("bicep", "Upper arm", arm, head.wide - arm, 3.0, 0.1, around=1),),
-        pitch=tuple(notches),
-        cap=CapFit(armhole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
-        hand=hand,
-    )  # fmt: skip
+        ON_SHEET,
+        seams=(Seam("seam", "Seam", (SeamEdge("sleeve", "seam_back"),), (SeamEdge("sleeve", "seam_front", back=True),)),),
+        demands=(
+            Girth("bicep", "Upper arm", arm, None, 3.0, 0.1, limb=True),
+            CapFits(armhole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
+            HandPasses(hand) if hand is not None else None,
+        ),
+    )
 
 
 METHOD = register(

@@ -12,14 +12,13 @@ from functools import partial
 from widehem.core.drafting.cap import HIGH, LOW, Armhole, cap_curve, rest_angle, solve
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGHT_BY, HEM, LENGTH, MENDS, OWN_HEIGHT, PROFILE
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.sleeve_block import sleeve_block
+from widehem.core.drafting.sleeve_piece import hand_over_sleeve, sleeve_piece
 from widehem.core.drafting.sleeve_seams import BELOW_LEAST, Seams, bent_seams, straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
@@ -253,8 +252,7 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
         "Seams and hem", "Both underarm seams alike from the bicep line to the hem, never narrower than the hand can pass."
     ):
         seams = _bent(sheet, cap, down, hem)
-        edges = (seams.back, Edge("cap", (cap.curve,)), seams.front, seams.hem)
-        for edge in (edges[0], edges[2], edges[3]):
+        for edge in (seams.back, seams.front, seams.hem):
             title = {"underarm_back": "Back underarm seam", "underarm_front": "Front underarm seam", "wrist": "Hem"}[edge.name]
             for number, part in enumerate(edge.parts, 1):
                 figure = drawn(edge.length, title.lower())
@@ -266,10 +264,12 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
         sheet.sum("underarm seam", drawn(seams.back.length, "underarm seam"))
         sheet.sum("hem", drawn(seams.hem.length, "hem"))
     sheet.rub_out("cap_guide")
-    piece = Piece("sleeve", "Sleeve", edges, {"bicep": 0.0}, "pair", "")
     share = SHARE[sheet.choice("cap_height")]
+    held = share < 1 or sheet.choice("height_by") != "solved"
+    asked = None if held else sheet.ease("upper_arm").value
     wanted = sheet.ease("cap").value * share
-    sheet.block = sleeve_block(piece, armhole, arm.value, wanted, sheet.chart.get("hand"), notch, share)
+    piece = sleeve_piece(cap.curve, seams, armhole, notch)
+    hand_over_sleeve(sheet, piece, armhole, arm.value, asked, wanted, sheet.chart.get("hand"), share)
 
 
 def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:

@@ -4,20 +4,27 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from widehem.core.drafting.bodice import front_to_back, middle_seams
 from widehem.core.drafting.finished import show_edges, show_inside
 from widehem.core.drafting.method import METHODS, Draft, Method, Need, draft, register
-from widehem.core.drafting.methods import suit_join as joins
 from widehem.core.drafting.methods.bodice_options import DART_PLACE, NECK_SHAPE
-from widehem.core.drafting.methods.suit_join import Laid
 from widehem.core.drafting.methods.trousers_options import CROTCH, LEG, LEGS, SEAT, length_of_leg
-from widehem.core.drafting.option import Choice, Mend, Option, Value
-from widehem.core.drafting.quantity import Quantity, drawn
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.table import Table, as_drawn
+from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, EdgeName, Level, Opening, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.checks.body import Girth, asked_girths
+from widehem.core.pattern.checks.lower import CrotchSeam, FootPasses, KneeBends
+from widehem.core.pattern.checks.upper import ArmholeOn, HeadPasses, NeckOn
+from widehem.core.pattern.checks.whole import OpensTo, SitsAndReaches
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.garment import EdgeRef, Garment, Opening, Seam
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Choice, Mend, Option, Value
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.style import bodice_trousers as joins
+from widehem.core.style.bodice_trousers import Laid, Low
 from widehem.core.units import say
 
 APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below the top of the sheet
@@ -66,21 +73,20 @@ def draw(sheet: Sheet) -> None:
     """Both halves, step by step."""
     bodice, trousers = _parts(sheet)
     table = _apart(bodice, trousers)
-    lower = {name: trousers.block.piece(name).moved(table.of(name)) for name in ("front", "back")}
+    upper = {piece.name: piece for piece in bodice.laid}
+    lower = {piece.name: piece.moved(table.of(piece.name)) for piece in trousers.laid}
     gap, behind = sheet.length("gap"), sheet.length("gap_back")
     with sheet.step(
         "Front",
         "The centre front of the trousers is carried straight up and the bodice set on it, apart by the gap at the side.",
     ):
-        front = joins.above_front(bodice.block.piece("front"), lower["front"], gap.value)
+        front = joins.above_front(upper["front"], lower["front"], gap.value)
         sheet.sum("gap at the side", gap)
         sheet.sum("gap at the centre front", drawn(front.gap, "gap at the centre front"))
         _show_parts(sheet, "front", front.bodice, lower["front"])
     with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line until the sides are as far apart as in front."):  # fmt: skip
         side = joins.waist_of(front, lower["front"], joins.LOWERED).side.length
-        back = joins.back_with_side(
-            bodice.block.piece("back"), lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet)
-        )
+        back = joins.back_with_side(upper["back"], lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet))
         sheet.sum("gap at the centre back", behind)
         sheet.sum("corner at the centre back, degrees", Quantity(round(back.corner, 1), plain=True, source="constant"))
         _show_parts(sheet, "back", back.bodice, lower["back"])
@@ -111,9 +117,9 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
         eased = {code: sheet.ease(code).value for code in ("waist", "hip")}
         trousers = draft(method, chart, {code: value for code, value in legs.items() if code in known}, eased)
         for made in (bodice, trousers):
-            for level in made.block.levels[:2]:
-                name = f"{made.method.name.lower()}, {level.title.lower()}"
-                sheet.sum(name, drawn(level.body + level.planned, name))
+            for asked in asked_girths(made.demands)[:2]:
+                name = f"{made.method.name.lower()}, {asked.title.lower()}"
+                sheet.sum(name, drawn(asked.body + (asked.planned or 0.0), name))
             for note in made.notes:
                 sheet.note(note)
     return bodice, trousers
@@ -124,9 +130,10 @@ def _apart(bodice: Draft, trousers: Draft) -> Table:
     corners = {
         (part, piece.name): [end for edge in piece.edges for end in (edge.start, edge.end)]
         for part, made in (("bodice", bodice), ("trousers", trousers))
-        for piece in made.block.pieces
+        for piece in made.laid
     }
-    back, front = (trousers.block.piece(name).edge("waist").start.x for name in ("back", "front"))
+    at = {piece.name: piece.edge("waist").start.x for piece in trousers.laid}
+    back, front = at["back"], at["front"]
     wide = max(_wide(corners["bodice", "back"]), max(end.x for end in corners["trousers", "back"]) - back)
     before = max(_wide(corners["bodice", "front"]), front - min(end.x for end in corners["trousers", "front"]))
     top = max(end.y for end in corners["bodice", "back"]) + UP
@@ -137,7 +144,7 @@ def _wide(ends: list[Point]) -> float:
     return max(end.x for end in ends) - min(end.x for end in ends)
 
 
-def _show_parts(sheet: Sheet, name: str, bodice: Piece, trousers: Piece) -> None:
+def _show_parts(sheet: Sheet, name: str, bodice: Piece | Low, trousers: Piece) -> None:
     """Both parts as they are laid."""
     for part, piece in (("bodice", bodice), ("trousers", trousers)):
         for edge in piece.edges:
@@ -178,25 +185,50 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     centre, crotch = joins.centre_and_crotch(laid, trousers, f"centre_{name}")
     opened = sheet.choice("opening_at") == f"centre_{name}"
     bodice = laid.bodice
+    assert isinstance(bodice, Piece)
     edges = (
         Edge(f"centre_{name}", (centre,), (), "opening" if opened else "seam"),
-        Edge("crotch", (crotch,), (), "seam", True),
+        Edge(
+            "crotch",
+            (crotch,),
+            (),
+            "seam",
+            True,
+            notches=_crotch_notches(sheet, trousers.edge("crotch"), crotch.length, opened),
+        ),
         Edge("inseam", (trousers.edge("inseam").parts[0].reverse(),)),
         Edge("hem", (trousers.edge("hem").parts[0].reverse(),), (), "hem"),
-        waist.side,
+        replace(waist.side, notches=_from_the_hem(trousers.edge("side"))),
         *(bodice.edge(edge) for edge in ("armhole", "shoulder", "neck")),
     )
-    at_centre = centre.place(centre.length - laid.gap / 2).point
-    stops = [at_centre.x, *(spot.x for diamond in diamonds for spot in (diamond.inner, diamond.outer)), middle.x]
-    stretches = tuple((Point(a, middle.y), Point(b, middle.y)) for a, b in zip(stops[::2], stops[1::2], strict=True))
-    levels = {
-        "bust": bodice.edge("armhole").start.y,
-        "waist": middle.y,
-        **{k: y for k, y in trousers.levels.items() if k != "waist"},
-    }
-    spans = {**trousers.spans, "bust": bodice.spans["bust"], "waist": stretches}
-    piece = Piece(name, f"Suit {name}", edges, levels, "pair", f"centre_{name}", spans, trousers.grain, diamonds)
-    return Joined(piece, laid, piece.span("waist"))
+    across = Point(1.0 if middle.x > trousers.edge("waist").start.x else -1.0, 0.0)
+    bust = bodice.level("bust")
+    assert bust is not None
+    balance = (
+        bust,
+        BalanceLine("waist", ((middle - across, middle),), notched=False),
+        *(line for line in trousers.balance if line.level != "waist"),
+    )
+    piece = Piece(
+        name, f"Suit {name}", edges, "", balance, "shell", "pair", f"centre_{name}", {**trousers.marks, **bodice.marks},
+        trousers.grain, diamonds,
+    )  # fmt: skip
+    return Joined(piece, laid, piece.across("waist"))
+
+
+def _from_the_hem(side: Edge) -> tuple[Notch, ...]:
+    """The notches of a trouser side, counted from the hem."""
+    return tuple(sorted((replace(notch, along=side.length - notch.along) for notch in side.notches), key=lambda n: n.along))
+
+
+def _crotch_notches(sheet: Sheet, crotch: Edge, length: float, opened: bool) -> tuple[Notch, ...]:
+    """The notches of a crotch seam from the waist down, and how far it is open."""
+    found = [
+        replace(notch, along=min(crotch.length - notch.along, length)) for notch in crotch.notches if notch.name == "crotch"
+    ]
+    if opened:
+        found.append(Notch("opening end", sheet.measure("crotch_depth").value * NOTCH_PART))
+    return tuple(sorted(found, key=lambda notch: notch.along))
 
 
 def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], waist: float) -> None:
@@ -208,7 +240,7 @@ def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], 
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         letters = iter("ABCDEF")
         for piece in pieces:
-            for title, edge in (("Neck at the centre", piece.centre), ("Underarm", "armhole"), ("Fork", "inseam")):
+            for title, edge in (("Neck at the centre", piece.middle), ("Underarm", "armhole"), ("Fork", "inseam")):
                 sheet.point(f"{piece.name}_{title.lower().replace(' ', '_')}", f"{piece.name.capitalize()} {title.lower()}", piece.edge(edge).start, next(letters), piece=piece.name)  # fmt: skip
         for piece in pieces:
             sheet.sum(f"{piece.name} side seam", drawn(piece.edge("side").length, f"{piece.name} side seam"))
@@ -220,39 +252,62 @@ def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], 
             waist - body,
         )
     )
-    sheet.block = _block(sheet, bodice.block, trousers.block, pieces, waist)
+    _hand_over(sheet, bodice, trousers, pieces, waist)
 
 
-def _block(sheet: Sheet, bodice: Block, trousers: Block, pieces: list[Piece], waist: float) -> Block:
-    by = {piece.name: piece for piece in pieces}
-    depth = sheet.measure("crotch_depth").value
-    down = depth * NOTCH_PART
-    pitch = [notch for notch in bodice.pitch if notch.edge == "armhole"]
-    for notch in trousers.pitch:
-        if notch.edge == "side":
-            whole = trousers.piece(notch.piece).edge("side").length
-            pitch.append(replace(notch, along=whole - notch.along))
-        elif notch.what == "crotch":
-            whole = trousers.piece(notch.piece).edge("crotch").length
-            pitch.append(replace(notch, along=whole - notch.along))
-    at = sheet.choice("opening_at")
-    opened = by["back" if at == "centre_back" else "front"]
-    reach = opened.edge(opened.centre).length + down
-    if at != "none":
-        pitch.append(PitchNotch(opened.name, "crotch", down, "opening end"))
-    levels = [level for level in bodice.levels if level.name == "bust"]
-    levels.append(Level("waist", "Waist", sheet.measure("waist").value, waist - sheet.measure("waist").value, 1.5, SLACK))
-    levels += [level for level in trousers.levels if level.name != "waist"]
-    shoulder = next(seam for seam in bodice.seams if seam.name == "shoulder")
-    inseam = next(seam for seam in trousers.seams if seam.name == "inseam")
-    return Block(
-        tuple(pieces),
-        (Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)), shoulder, inseam),
-        tuple(levels),
-        Opening.named(at, reach),
-        armhole=bodice.armhole, neck=bodice.neck, armscye=bodice.armscye, pitch=tuple(pitch), fork=trousers.fork,
-        head=sheet.chart.get("head"), reach=reach, seat=sheet.length("gap").value + sheet.length("gap_back").value,
-    )  # fmt: skip
+def _own_frames(pieces: list[Piece]) -> Table:
+    """Each half in a frame of its own, x outwards from its centre at the neck: the back lies as it is drawn, the front turned over."""
+    lay = {}
+    for piece in pieces:
+        neck = piece.edge(piece.middle).start
+        outwards = piece.edge("side").start.x > neck.x
+        lay[piece.name] = as_drawn(neck.x, neck.y) if outwards else turned_over(neck.x, neck.y)
+    return Table(lay)
+
+
+def _around(garment: Garment, *edges: tuple[str, str]) -> float:
+    return garment.length_of(EdgeRef(piece, edge) for piece, edge in edges)
+
+
+def _hand_over(sheet: Sheet, bodice: Draft, trousers: Draft, laid: list[Piece], waist: float) -> None:
+    table = _own_frames(laid)
+    pieces = [table.home(piece) for piece in laid]
+    at, body = sheet.choice("opening_at"), sheet.measure("waist").value
+    opened = next(piece for piece in pieces if piece.name == ("back" if at == "centre_back" else "front"))
+    reach = opened.edge(opened.middle).length + sheet.measure("crotch_depth").value * NOTCH_PART
+    head = sheet.chart.get("head")
+    names = ("front", "back")
+    round_body = _around(bodice.garment, *((name, f"centre_{name}") for name in names)) + _around(
+        trousers.garment, *((name, "crotch") for name in names)
+    )
+    kept = [demand for demand in bodice.demands if isinstance(demand, NeckOn | ArmholeOn)]
+    upper, lower = asked_girths(bodice.demands), asked_girths(trousers.demands)
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=(
+            front_to_back("side", "Side seam"),
+            *(
+                seam
+                for made, name in ((bodice, "shoulder"), (trousers, "inseam"))
+                for seam in made.garment.seams
+                if seam.name == name
+            ),
+            *middle_seams(pieces),
+            *(Seam.to_its_mirror(f"crotch_{piece.name}", f"Crotch, {piece.name}", (piece.name, "crotch")) for piece in pieces),
+        ),
+        openings=Opening.named(at, reach),
+        demands=(
+            *(girth for girth in upper if girth.name == "bust"),
+            Girth("waist", "Waist", body, None, 1.5, SLACK),
+            *(girth for girth in lower if girth.name != "waist"),
+            *kept,
+            *(demand for demand in trousers.demands if isinstance(demand, CrotchSeam | KneeBends | FootPasses)),
+            HeadPasses(head) if head is not None else None,
+            OpensTo(reach),
+            SitsAndReaches(round_body, tuple(EdgeRef(name, edge) for name in names for edge in (f"centre_{name}", "crotch"))),
+        ),
+    )
 
 
 def _needs() -> tuple[Need, ...]:

@@ -6,20 +6,25 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch
 from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
-from widehem.core.drafting.option import Choice, Mend, Option
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import DOWN, armhole, back_neck, front_neck
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, EdgeName, Level, Opening, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.upper import HeadPasses, NeckOn
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.garment import Opening
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Choice, Mend, Option
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 APART = 7.0
@@ -104,14 +109,14 @@ def draw(sheet: Sheet) -> None:
     wide = max(half.under.x, half.hip.x if half.hip else 0.0)
     table = Table({"back": as_drawn(), "front": turned_over(2 * wide + APART)})
     _guides(sheet, half, table)
-    pieces = [_piece(sheet, name, half, table) for name in ("back", "front")]
+    pieces = [_piece(sheet, name, half) for name in ("back", "front")]
     with sheet.step("Front and back", "One outline for both, on the fold; only the neck of the front lies deeper."):
         for piece in pieces:
-            show_edges(sheet, piece, [edge.name for edge in piece.edges], TITLES)
+            show_edges(sheet, piece.moved(table.of(piece.name)), [edge.name for edge in piece.edges], TITLES)
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         sheet.sum("armhole", drawn(pieces[0].edge("armhole").length, "back armhole"))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
-    sheet.block = _block(sheet, pieces, half)
+    _hand_over(sheet, pieces, table)
     stretch = float(sheet.options["stretch"])
     sheet.note(
         say(
@@ -202,7 +207,7 @@ def _guides(sheet: Sheet, half: _Half, table: Table) -> None:
                 )
 
 
-def _piece(sheet: Sheet, name: str, half: _Half, table: Table) -> Piece:
+def _piece(sheet: Sheet, name: str, half: _Half) -> Piece:
     way = (half.tip - half.snp).unit()
     top = Point(0.0, 0.0) if name == "back" else Point(0.0, sheet.length("neck_depth").value)
     neck = back_neck(top, half.snp, way) if name == "back" else front_neck(top, half.snp, way)
@@ -214,7 +219,7 @@ def _piece(sheet: Sheet, name: str, half: _Half, table: Table) -> Piece:
         Edge(centre, (Path.through(top, Point(0.0, half.hem)),), (), "opening" if opened else "fold"),
         Edge("hem", (_hem(half, side),), (), "hem"),
         Edge("side", (side,)),
-        Edge("armhole", (hole.reverse(),)),
+        Edge("armhole", (hole.reverse(),), notches=(pitch_notch(hole.length, name),)),
         Edge("shoulder", (Path.through(half.tip, half.snp),)),
         Edge("neck", (neck.reverse(),)),
     )
@@ -224,8 +229,11 @@ def _piece(sheet: Sheet, name: str, half: _Half, table: Table) -> Piece:
         levels["hip"] = half.waist + down
     if half.waist > half.hem - 1:
         del levels["waist"]
-    piece = Piece(name, f"Top {name}", edges, levels, "pair" if opened else "fold", centre)
-    return piece.moved(table.of(name))
+    return Piece(
+        name, f"Top {name}", edges, balance=tuple(BalanceLine.across(level, y) for level, y in levels.items()),
+        stands="pair" if opened else "fold", middle=centre,
+        marks={"snp": half.snp, "tip": half.tip, "underarm": half.under, "blade" if name == "back" else "chest": half.blade},
+    )  # fmt: skip
 
 
 def _side(half: _Half) -> Path:
@@ -250,39 +258,21 @@ def _hem(half: _Half, side: Path) -> Path:
     return Path((curve_between(Point(0.0, half.hem), Point(1.0, 0.0), side.start, across if across.x > 0 else -across),))
 
 
-def _block(sheet: Sheet, pieces: list[Piece], half: _Half) -> Block:
-    ease, chart = sheet.ease("bust").value, sheet.chart
-    levels = [Level("bust", "Bust", sheet.measure("bust").value, ease, 4.0, GIRTH_SLACK)]
+def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table) -> None:
+    chart, fit = sheet.chart, sheet.ease("bust").value
+    girths = [Girth("bust", "Bust", sheet.measure("bust").value, fit, 4.0, GIRTH_SLACK)]
     for name, least in (("waist", 1.5), ("hip", 3.0)):
         body = chart.get(name)
         if body is not None and name in pieces[0].levels:
-            levels.append(
-                Level(
-                    name,
-                    name.capitalize(),
-                    body,
-                    2 * sum(p.width_at(p.levels[name]) for p in pieces) - body,
-                    least,
-                    GIRTH_SLACK,
-                )
-            )
-    pitch = tuple(
-        PitchNotch(p.name, "armhole", p.edge("armhole").length / 3, "pitch", 2 if p.name == "back" else 1) for p in pieces
+            girths.append(Girth(name, name.capitalize(), body, None, least, GIRTH_SLACK))
+    opened, head = sheet.choice("opening_at"), chart.get("head")
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=(front_to_back("side", "Side seam"), front_to_back("shoulder", "Shoulder"), *middle_seams(pieces)),
+        openings=Opening.named(opened, sheet.length("opening").value),
+        demands=(*girths, NeckOn(sheet.measure("neck").value, None), HeadPasses(head) if head is not None else None),
     )
-    opened = sheet.choice("opening_at")
-    return Block(
-        tuple(pieces),
-        (
-            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
-            Seam("shoulder", "Shoulder", (EdgeName("back", "shoulder"),), (EdgeName("front", "shoulder"),)),
-        ),
-        tuple(levels),
-        Opening("centre_back", sheet.length("opening").value) if opened != "none" else None,
-        armhole=(EdgeName("front", "armhole"), EdgeName("back", "armhole")),
-        neck=sheet.measure("neck").value,
-        pitch=pitch,
-        head=chart.get("head"),
-    )  # fmt: skip
 
 
 METHOD = register(

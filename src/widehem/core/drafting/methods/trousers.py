@@ -8,11 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from widehem.core.drafting.bodice import front_to_back
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.methods.trousers_options import FOOT
-from widehem.core.drafting.option import Mend
-from widehem.core.drafting.quantity import Quantity, drawn
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.trousers import (
@@ -32,8 +30,15 @@ from widehem.core.drafting.trousers import (
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block, EdgeName, Fork, Level, Opening, PitchNotch, Seam
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.checks.body import BodyPasses, Girth
+from widehem.core.pattern.checks.lower import CrotchSeam, FootPasses, KneeBends
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.garment import Opening, Seam
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.option import Mend
+from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 APART = 6.0
@@ -270,19 +275,18 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
                 del levels["thigh"]
             low = panel.cut if panel.cut is not None else rise.crotch + (rise.hem - rise.crotch) * 0.6
             grain = Point(0.0, rise.crotch * (0.4 if panel.cut else 0.6)), Point(0.0, low - (3.0 if panel.cut else 0.0))
-            piece = (
-                Piece(panel.name, f"Trousers {panel.name}", edges, levels, grain=grain)
-                .spanned(*(level for level in ("hip", "thigh") if level in levels))
-                .moved(table.of(panel.name))
-            )
-            pieces.append(piece)
+            # the notches at the hip and between the legs are set by the front: the back's own levels lie elsewhere on its seams
+            balance = tuple(BalanceLine.across(level, y, notched=level == "knee") for level, y in levels.items())
+            own = Piece(panel.name, f"Trousers {panel.name}", edges, balance=balance, marks=_marks(panel), grain=grain)
+            pieces.append(own)
+            piece = own.moved(table.of(panel.name))
             show_lightly(sheet, piece, ("waist", "side"), FRAME_AT[panel.name] + 1)
             show_edges(sheet, piece, [edge.name for edge in edges], TITLES, {"waist": LETTERS[panel.name]})
             sheet.sum(f"{panel.name} crotch", drawn(edges[4].length, f"{panel.name} crotch seam"))
         sheet.sum("crotch seam", drawn(sum(piece.edge("crotch").length for piece in pieces), "crotch seam"))
         for panel, _ in (back, front):
             sheet.rub_out(f"{panel.name}_centre_guide", f"{panel.name}_waist_guide", f"{panel.name}_frame")
-    sheet.block = _block(sheet, pieces, front[0], back[0], waist)
+    _hand_over(sheet, pieces, table, front[0], waist)
     if sheet.choice("waistline") == "elastic":
         sheet.note(
             say("The waist is as wide as the hip and drawn in by elastic: the amount of a hem is turned down for the casing.")
@@ -342,52 +346,72 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
         )
 
 
-def _block(sheet: Sheet, pieces: list[Piece], front: Panel, back: Panel, sewn: float) -> Block:
-    """Both pieces with what holds them together and what they are held against. sewn: what the waist should come to, cm."""
-    body, read = crotch_wanted(sheet)
-    ankle = sheet.chart.get("ankle")
-    hip, waist = sheet.measure("hip").value, sheet.measure("waist").value
-    girth = 2 * sum(piece.edge("waist").length for piece in pieces)
-    at, notches = sheet.choice("opening_at"), []
-    elastic = sheet.choice("waistline") == "elastic"
+def _marks(panel: Panel) -> dict[str, Point]:
+    """Places of the body on a panel."""
+    found = {"crotch": panel.fork, "centre_hip": panel.centre_hip}
+    if not panel.wide and panel.cut is None:
+        found["knee"] = Point(0.0, panel.rise.knee)
+    return found
+
+
+def _notched(sheet: Sheet, pieces: list[Piece], rise: Rise, length: float) -> list[Piece]:
+    """The pieces with their notches: along the crotch from the waist; along the side where the front has hip and fork. length: open, cm."""
+    front = next(piece for piece in pieces if piece.name == "front").edge("side")
+    up = {what: front.length - (front.at_level(y) or 0.0) for what, y in (("hip", rise.hip), ("crotch", rise.crotch))}
+    opened = length and sheet.choice("opening_at") == "centre_front"
+    found = []
     for piece in pieces:
-        along = piece.edge("crotch").length - sheet.measure("crotch_depth").value * 2 / 3
-        for more in (0.0, SECOND_NOTCH)[: 2 if piece.name == "back" else 1]:
-            notches.append(PitchNotch(piece.name, "crotch", along - more, "crotch"))
-    front_side = pieces[1].edge("side")
-    for what, y in (("hip", front.rise.hip), ("crotch", front.rise.crotch)):
-        up = front_side.length - (front_side.at_level(y) or 0.0)
-        notches += [
-            PitchNotch(piece.name, "side", piece.edge("side").length - up, what, 2 if piece.name == "back" else 1)
-            for piece in pieces
-        ]
-    length = 0.0 if elastic or at == "none" else sheet.length("opening").value
-    if length and at == "centre_front":
-        notches.append(PitchNotch("front", "crotch", pieces[1].edge("crotch").length - length, "opening end"))
-    planned = (girth if elastic else sewn) - waist
-    levels = [
-        Level("waist", "Waist", waist, planned, WAIST_LEAST, 0.3, "waist"),
-        Level("hip", "Hip", hip, sheet.ease("hip").value, HIP_LEAST, 0.3),
+        behind = piece.name == "back"
+        side, crotch = piece.edge("side"), piece.edge("crotch")
+        along = crotch.length - sheet.measure("crotch_depth").value * 2 / 3
+        below = [Notch("crotch", along - more) for more in (0.0, SECOND_NOTCH)[: 2 if behind else 1]]
+        if opened and not behind:
+            below.append(Notch("opening end", crotch.length - length))
+        marked = replace(side, notches=tuple(Notch(what, side.length - by, 2 if behind else 1) for what, by in up.items()))
+        found.append(piece.with_edge(marked).with_edge(replace(crotch, notches=tuple(below))))
+    return found
+
+
+def _girths(sheet: Sheet, pieces: list[Piece], sewn: float | None) -> list[Girth]:
+    waist, hip = sheet.measure("waist").value, sheet.measure("hip").value
+    found = [
+        Girth("waist", "Waist", waist, None if sewn is None else sewn - waist, WAIST_LEAST, 0.3, "waist"),
+        Girth("hip", "Hip", hip, sheet.ease("hip").value, HIP_LEAST, 0.3),
     ]
     for name, least in (("thigh", THIGH_LEAST), ("knee", KNEE_LEAST)):
         measure = sheet.chart.get(name)
-        if measure is not None and name in pieces[0].levels:
-            wide = sum(piece.width_at(piece.levels[name]) for piece in pieces)
-            levels.append(Level(name, name.capitalize(), measure, wide - measure, least, 0.1, around=1))
-    middle = {panel.name: (panel.side_hip.x + panel.fork.x) / 2 for panel in (front, back)}
-    return Block(
-        tuple(pieces),
-        (
-            Seam("side", "Side seam", (EdgeName("back", "side"),), (EdgeName("front", "side"),)),
-            Seam("inseam", "Inseam", (EdgeName("back", "inseam"),), (EdgeName("front", "inseam"),), (-_stretched(sheet), -_stretched(sheet))),
+        if measure is not None and pieces[0].level(name) is not None:
+            found.append(Girth(name, name.capitalize(), measure, None, least, 0.1, limb=True))
+    return found
+
+
+def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, front: Panel, sewn: float) -> None:
+    """Both pieces with what holds them together and what they are held against. sewn: what the waist should come to, cm."""
+    body, read = crotch_wanted(sheet)
+    ankle, knee = sheet.chart.get("ankle"), sheet.chart.get("knee")
+    at, elastic = sheet.choice("opening_at"), sheet.choice("waistline") == "elastic"
+    length = 0.0 if elastic or at == "none" else sheet.length("opening").value
+    pieces = _notched(sheet, pieces, front.rise, length)
+    less = -_stretched(sheet)
+    foot = 0.0 if _short(sheet) else (ankle or 0.0) * FOOT
+    sheet.hand_over(
+        pieces,
+        table,
+        seams=(
+            front_to_back("side", "Side seam"),
+            front_to_back("inseam", "Inseam", less),
+            *(Seam.to_its_mirror(f"crotch_{piece.name}", f"Crotch, {piece.name}", (piece.name, "crotch")) for piece in pieces),
         ),
-        tuple(levels),
-        Opening.named("none" if elastic else at, length),
-        ("hip", hip),
-        pitch=tuple(notches),
-        notions=(say("Elastic for the waist, about {0u}", waist - ELASTIC_LESS),) if elastic else (),
-        fork=Fork(body + CROTCH_LEAST, body + CROTCH_MOST, read, middle["front"], middle["back"], 0.0 if _short(sheet) else (ankle or 0.0) * FOOT, sheet.chart.get("knee")),
-    )  # fmt: skip
+        openings=Opening.named("none" if elastic else at, length),
+        demands=(
+            *_girths(sheet, pieces, None if elastic else sewn),
+            BodyPasses("hip", sheet.measure("hip").value),
+            CrotchSeam(body + CROTCH_LEAST, body + CROTCH_MOST, read),
+            KneeBends(knee) if knee is not None else None,
+            FootPasses(foot) if foot else None,
+        ),
+        notions=(say("Elastic for the waist, about {0u}", sheet.measure("waist").value - ELASTIC_LESS),) if elastic else (),
+    )
 
 
 MENDS = {

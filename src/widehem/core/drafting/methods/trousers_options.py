@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from widehem.core.drafting.option import Choice, Option
-from widehem.core.drafting.quantity import Quantity, larger_of
+from widehem.core.setting.option import Choice, Option
+from widehem.core.setting.quantity import Quantity, larger_of
 
 FOOT, KNEE_ROOM = 1.35, 8.0  # the foot passes what is so many ankles round
 

@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.trousers import MENDS, School, draw
 from widehem.core.drafting.methods.trousers_options import SEAT, SEAT_LEAN, ease, options
-from widehem.core.drafting.quantity import Quantity
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.trousers import Places, Rise
 from widehem.core.geometry.points import Point
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 HIP_USUAL = 20.5

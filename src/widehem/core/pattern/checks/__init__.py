@@ -1,5 +1,3 @@
-"""The kinds of check, in the order in which they stand: seams, shapes, girths on the body, movement."""
+"""The kinds of check, in the order in which they stand on the board."""
 
-from widehem.core.pattern.checks import seams, shapes, upper, lower, body, whole  # isort: skip
-
-__all__ = ["body", "lower", "seams", "shapes", "upper", "whole"]
+from widehem.core.pattern.checks import body, seams, darts, shapes, joints, curves, upper, sleeve, lower, whole  # noqa: F401, I001 - each registers its own

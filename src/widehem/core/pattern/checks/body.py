@@ -1,135 +1,199 @@
-"""Checks against the body: girths with their ease, getting in, walking."""
+"""Checks against the body: girths as planned and with their ease, lengths, getting in, walking."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
-from widehem.core.pattern.block import OPENING_WORDS, Block, Level
-from widehem.core.pattern.check import FINE, Check, Verdict, checker
+from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
+from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
+from widehem.core.pattern.places import apart
 from widehem.core.pattern.wear import Wear
-from widehem.core.units import Saying, say
+from widehem.core.units import say
 
 
-@checker
-def girths(block: Block) -> Iterator[Check]:
-    """The finished girth at each level: as planned, and with the least ease the cloth wants."""
-    for level in block.levels:
-        finished = block.girth(level)
-        ease, off = finished - level.body, abs(finished - level.body - level.planned)
-        words = say("{0} on {1}", finished, level.body)
-        verdict: Verdict
-        if off > level.slack + FINE:
-            verdict = "not"
-            tail = say("Planned was {0s}: the drawing is {1u} out.", level.planned, off)
-        else:
-            verdict, tail = _room(level, block.wear, finished)
+@dataclass(frozen=True)
+class Girth(Demand):
+    """A girth that is held against the body.
+
+    name: of the level. edge: the role of the edges whose sewn length it is; '' means across the pieces at their level of that name.
+    body, least: body girth and least wearing ease, cm. planned: the ease that was asked for, None where none was. slack: how far the
+    drawing may lie from the plan. limb: round one arm or leg. gap: what stands open under a lacing.
+    """
+
+    name: str
+    title: str
+    body: float
+    planned: float | None
+    least: float
+    slack: float
+    edge: str = ""
+    limb: bool = False
+    gap: float = 0.0
+
+
+def finished(case: Case, asked: Girth) -> float:
+    """The girth as drawn, darts sewn, cm."""
+    if asked.edge:
+        return case.garment.round_of(asked.edge, limb=asked.limb) + asked.gap
+    return case.garment.girth(asked.name, limb=asked.limb) + asked.gap
+
+
+def _spots(case: Case, asked: Girth) -> tuple[str, ...]:
+    if asked.edge:
+        return tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of(asked.edge))
+    return (f"@{asked.name}",)
+
+
+@answers(Girth)
+def girths(case: Case, asked: Girth) -> Iterator[Check]:
+    """The finished girth: as it was planned, and with room for the body and what is worn underneath."""
+    drawn = finished(case, asked)
+    ease, title = drawn - asked.body, f"{asked.title} on the body"
+    words, spots = say("{0} on {1}", drawn, asked.body), _spots(case, asked)
+    if asked.planned is not None:
+        out = abs(ease - asked.planned)
+        tail = (
+            say("Planned was {0s}: the drawing is {1u} out.", asked.planned, out)
+            if out > asked.slack + 1e-6
+            else say("Planned {0s}.", asked.planned)
+        )
         yield Check(
-            f"girth.{level.name}", level.name, f"{level.title} on the body", verdict, "signed", ease, level.slack, words, words.stopped + tail,
-            tuple(f"{piece.name}.{level.edge}" for piece in block.pieces) if level.edge else (f"@{level.name}",), "ease",
+            f"girth.{asked.name}", asked.name, title, "signed", ease, asked.planned - asked.slack, asked.planned + asked.slack, 0.0,
+            words, words.stopped + tail, spots, "ease",
         )  # fmt: skip
+    yield _room(case.wear, asked, ease if asked.planned is None else asked.planned, spots)
 
 
-def _room(level: Level, wear: Wear, finished: float) -> tuple[Verdict, Saying]:
+def _room(wear: Wear, asked: Girth, ease: float, spots: tuple[str, ...]) -> Check:
     """Whether the garment closes over the body and what is worn underneath, and with the ease its cloth wants."""
-    under = wear.under(level.around)
-    least = wear.least(level.body, level.least, level.around)
-    over = say("What is worn underneath takes {0}.", under) if under else None
-    if finished < wear.smallest(level.body, level.around) - level.slack:
+    under = wear.under(limb=asked.limb)
+    least = wear.least(asked.body, asked.least, limb=asked.limb)
+    smallest = wear.smallest(asked.body, limb=asked.limb) - asked.body - asked.slack
+    whole = asked.body + ease
+    if ease < smallest - 1e-6:
         if wear.knit:
             tail = say(
                 f"It does not go on: stretched by all of its {wear.stretch:g} per cent it is {{0}}, and {{1u}} must go in.",
-                finished * (1 + wear.stretch / 100), level.body + under,
+                whole * (1 + wear.stretch / 100), asked.body + under,
             )  # fmt: skip
         elif under:
-            tail = say("It will not close over what is worn underneath: give at least {0u}.", least)
+            tail = say("It will not close over what is worn underneath: give at least {0s}.", least)
         else:
             tail = say("It has no ease and will not close: give at least {0u}.", least)
-        return "not", over + tail if over else tail
-    if level.planned < least - FINE:
-        if wear.knit:
-            tail = say(
-                f"{{0s}} planned; a knit that gives {wear.stretch:g} per cent may go down to {{1s}}. Give more, or take one that gives more.",
-                level.planned, least,
-            )  # fmt: skip
-        else:
-            tail = say(
-                "{0s} planned; woven cloth wants {1u} at least. Give more, or keep it for a stay or a close band.",
-                level.planned, least,
-            )  # fmt: skip
-        return "look", over + tail if over else tail
-    return "true", say("Planned {0s}, least {1s}.", level.planned, least) if least < 0 else say(
-        "Planned {0s}, least {1u}.", level.planned, least
-    )
-
-
-@checker
-def opening(block: Block) -> Iterator[Check]:
-    """The body passes the closed part of the garment when it is put on."""
-    if block.passes is None or block.opening is None:
-        return
-    name, body = block.passes
-    top = next((level for level in block.levels if level.edge), None)
-    if top is None:
-        return
-    where = OPENING_WORDS[block.opening.at]
-    waist = block.girth(top)
-    if waist >= body:
-        girth, brief = waist, say("the waist passes the hips")
-        verdict: Verdict = "true"
-        tail = say("Waist {0} passes hip {1u}: no opening is needed.", waist, body)
+    elif ease < least - 1e-6:
+        cloth = (
+            f"a knit that gives {wear.stretch:g} per cent may go down to {{0s}}"
+            if wear.knit
+            else "woven cloth wants {0u} at least"
+        )
+        rest = "Give more, or take one that gives more." if wear.knit else "Give more, or keep it for a stay or a close band."
+        tail = say(f"{cloth[:1].upper()}{cloth[1:]}. {rest}", least)
     else:
-        down = block.opening.length if block.opening.at != "none" else 0.0
-        girth = block.girth_below(top.name, down) if down else waist
-        verdict = "true" if girth >= body - FINE else "not"
+        tail = say("The least is {0s}.", least)
+    if under:
+        tail = say("What is worn underneath takes {0}.", under) + tail
+    words = say("{0s} round {1}", ease, asked.body)
+    return Check(
+        f"room.{asked.name}", asked.name, f"Room at the {asked.title.lower()}", "signed", ease, least, None, max(least - smallest, 0.0),
+        words, words.stopped + tail, spots, "ease",
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Length(Demand):
+    """A length that was asked for, cm: of what is left of these edges of the draft, or straight between two places on a piece.
+
+    along: edges of the draft whose sewn lengths are added. piece, first, second: marks, levels ('@waist') or corners ('hem.end') of a
+    piece; a level and a place are taken plumb.
+    """
+
+    name: str
+    title: str
+    wanted: float
+    slack: float = 0.1
+    along: tuple[EdgeRef, ...] = ()
+    piece: str = ""
+    first: str = ""
+    second: str = ""
+
+
+@answers(Length)
+def lengths(case: Case, asked: Length) -> Iterator[Check]:
+    """What was asked for is what is drawn."""
+    garment = case.garment
+    if asked.along:
+        chain = [entry for ref in asked.along for entry in garment.left_of(ref)]
+        drawn = garment.length_of(chain)
+        spots = tuple(str(entry) for entry in chain)
+    else:
+        found = apart(garment, asked.piece, asked.first, asked.second)
+        if found is None:
+            return
+        drawn, spots = found
+    words = say("{0}, asked for {1}", drawn, asked.wanted)
+    out = abs(drawn - asked.wanted)
+    tail = say("As it was asked for.") if out <= asked.slack + 1e-6 else say("The drawing is {0u} out.", out)
+    yield Check(
+        f"length.{asked.name}", "lengths", asked.title, "length", drawn, asked.wanted - asked.slack, asked.wanted + asked.slack, asked.slack,
+        words, words.stopped + tail, spots, "long",
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class BodyPasses(Demand):
+    """The part of the body that must get through the closed part of a garment that hangs from its waist, and its girth, cm."""
+
+    name: str
+    girth: float
+
+
+@answers(BodyPasses)
+def opening(case: Case, asked: BodyPasses) -> Iterator[Check]:
+    """The body passes the closed part of the garment when it is put on."""
+    garment, name, body = case.garment, asked.name, asked.girth
+    at = garment.opening()
+    waist = garment.round_of("waist")
+    if waist >= body:
+        girth, brief = waist, say(f"the waist passes the {name}s")
+        tail = say(f"Waist {{0}} passes {name} {{1u}}: no opening is needed.", waist, body)
+    else:
+        down = at.length if at is not None else 0.0
+        where = OPENING_WORDS[at.at if at is not None else "none"]
+        girth = garment.girth("waist", below=down) if down else waist
         brief = say(f"{{0}} {where}, passes {{1}}", down, girth) if down else say("none, passes {0}", girth)
-        if verdict == "true":
+        if girth >= body - 1e-6:
             tail = say(f"Open {{0}} down the {where}, {{1}} passes {name} {{2u}}.", down, girth, body)
         else:
-            tail = say(
-                f"{name.capitalize()} {{0}} does not pass {{1u}}: open it further down, or at the {'side' if down == 0 else where}.",
-                body,
-                girth,
-            )
-    names = ("side",) if block.opening.at in ("side", "none") else (block.opening.at, "crotch")
-    edges = tuple(f"{piece.name}.{edge.name}" for piece in block.pieces for edge in piece.edges if edge.name in names)
+            further = f"further down, or at the {where if down else 'side'}"
+            tail = say(f"{name.capitalize()} {{0}} does not pass {{1u}}: open it {further}.", body, girth)
+    roles = ("side",) if at is None or at.at == "side" else (at.at, "crotch")
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in garment.edges_of(*roles))
     yield Check(
-        "opening",
-        "movement",
-        "Opening for the hips",
-        verdict,
-        "signed",
-        girth - body,
-        0.0,
-        brief,
-        tail,
-        edges,
-        "spare",
+        "opening", "movement", "Opening for the hips", "signed", girth - body, 0.0, None, 0.0, brief, tail, spots, "spare"
     )
 
 
-@checker
-def stride(block: Block) -> Iterator[Check]:
+@dataclass(frozen=True)
+class Strides(Demand):
+    """The least girth the hem should have to walk, cm."""
+
+    least: float
+
+
+@answers(Strides)
+def stride(case: Case, asked: Strides) -> Iterator[Check]:
     """The hem lets the wearer walk."""
-    hems = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.kind == "hem"]
-    if block.stride is None or not hems:
-        return
-    girth = 2 * sum(edge.length for _, edge in hems)
-    spare = girth - block.stride
-    verdict: Verdict = "true" if spare >= 0 else "look"
-    tail = say("A stride at this length wants {0}, the hem has {1u}.", block.stride, girth)
+    girth = case.garment.round_of("hem")
+    spare = girth - asked.least
+    tail = say("A stride at this length wants {0}, the hem has {1u}.", asked.least, girth)
     if spare < 0:
         tail += say("Leave a vent or a slit, or flare the sides.")
-    brief = say("wants {0}", block.stride) if spare >= 0 else say("wants {0} or a vent", block.stride)
-    yield Check(
-        "stride",
-        "movement",
-        "Stride at the hem",
-        verdict,
-        "signed",
-        spare,
-        0.0,
-        brief,
-        tail,
-        tuple(f"{p.name}.{e.name}" for p, e in hems),
-        "",
-    )
+    brief = say("wants {0}", asked.least) if spare >= 0 else say("wants {0} or a vent", asked.least)
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("hem"))
+    yield Check("stride", "movement", "Stride at the hem", "signed", spare, 0.0, None, ANY, brief, tail, spots, "")
+
+
+def asked_girths(demands: tuple[Demand, ...]) -> tuple[Girth, ...]:
+    """The girths among these demands, in their order."""
+    return tuple(demand for demand in demands if isinstance(demand, Girth))

@@ -1,60 +1,99 @@
-"""Checks along seams: equal lengths, meeting notches."""
+"""Checks along seams: equal lengths, levels and notches that meet."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Check, checker, verdict_on
+from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, checker, plain
+from widehem.core.pattern.garment import Seam
+from widehem.core.pattern.meeting import levels_along, notches_along, pairs
 from widehem.core.units import say
 
+LEVEL_LOOK = 0.4
+MAIN = "side"  # the seam whose levels are named without it
 
-@checker
-def seams(block: Block) -> Iterator[Check]:
+
+@checker("seams")
+def seams(case: Case) -> Iterator[Check]:
     """Chains of edges that are sewn together are equally long, or differ by the ease stated."""
-    for seam in block.seams:
-        a, b = block.length_of(seam.first), block.length_of(seam.second)
-        low, high = seam.ease
-        out = max(low - (a - b), (a - b) - high, 0.0)
-        verdict = verdict_on(out, SEAM_TRUE, SEAM_LOOK)
-        names = [ref.piece.replace("_", " ") for ref in (seam.first[0], seam.second[0])]
+    for seam in case.garment.seams:
+        if seam.twin:
+            continue  # sewn to its own mirror: it cannot differ
+        a, b = case.garment.length_of(seam.first), case.garment.length_of(seam.second)
+        names = [plain(chain[0].piece) for chain in (seam.first, seam.second)]
+        if names[0] == names[1]:
+            names = [plain(chain[0].edge) for chain in (seam.first, seam.second)]
         words = say(f"{{0}} {names[0]}, {{1}} {names[1]}", a, b)
-        tail = say(
-            "They sew together."
-            if verdict == "true"
-            else f"{{0u}} apart: true the longer {seam.title.lower()} down to the shorter.",
-            out,
-        )
+        low, high = (ease + by for ease, by in zip(seam.ease, (-SEAM_TRUE, SEAM_TRUE), strict=True))
+        out = max(low - (a - b), (a - b) - high, 0.0)
+        if out > 1e-6:
+            tail = say(f"{{0u}} apart: true the longer {seam.title.lower()} down to the shorter.", abs(a - b))
+            if seam.eased:
+                tail = say("The first may be {0s} to {1s} longer, and is {2s}: true it.", low, high, a - b)
+        else:
+            tail = say(f"The {names[0] if a > b else names[1]} is {{0u}} longer, eased in.", abs(a - b)) if seam.eased else say("They sew together.")  # fmt: skip
+        figure, least = (a - b, low) if seam.eased else (abs(a - b), None)
+        spots = tuple(str(ref) for ref in (*seam.first, *seam.second))
         yield Check(
-            f"seam.{seam.name}", "seams", seam.title, verdict, "length", abs(a - b), SEAM_TRUE, words, words.stopped + tail,
-            tuple(f"{ref.piece}.{ref.edge}" for ref in (*seam.first, *seam.second)), "apart",
+            f"seam.{seam.name}", "seams", seam.title, "signed" if seam.eased else "length", figure, least, high, SEAM_LOOK - SEAM_TRUE,
+            words, words.stopped + tail, spots, "longer" if seam.eased else "apart",
         )  # fmt: skip
 
 
-@checker
-def balance(block: Block) -> Iterator[Check]:
-    """Balance lines meet when the seam is walked from its top."""
-    for seam in block.seams:
-        if len(seam.first) != 1 or len(seam.second) != 1 or seam.first[0].piece == seam.second[0].piece:
+@checker("balance")
+def balance(case: Case) -> Iterator[Check]:
+    """Levels meet when the seam is walked from its top; where it is eased, from either end."""
+    for seam in case.garment.seams:
+        if seam.twin or seam.faced:
             continue
-        pieces = [block.piece(seam.first[0].piece), block.piece(seam.second[0].piece)]
-        turned = {level for piece in pieces for level in piece.spans}  # a dart crosses it: it meets at the underarm, not across
-        for level in sorted((set(pieces[0].levels) & set(pieces[1].levels)) - turned - {"waist"}):
-            walked = [
-                p.edge(ref.edge).at_level(p.levels[level])
-                for p, ref in zip(pieces, (seam.first[0], seam.second[0]), strict=True)
-            ]
-            if walked[0] is None or walked[1] is None:
-                continue
-            rest = [
-                p.edge(ref.edge).length - (w or 0.0)
-                for p, ref, w in zip(pieces, (seam.first[0], seam.second[0]), walked, strict=True)
-            ]
-            eased = any(seam.ease)  # then it may be walked from either end
-            apart = min(abs(walked[0] - walked[1]), abs(rest[0] - rest[1])) if eased else abs(walked[0] - walked[1])
-            words = say(f"{{0}} {pieces[0].name}, {{1}} {pieces[1].name}", *(w or 0.0 for w in walked))
-            tail = "The notches meet." if apart <= SEAM_TRUE else "The notches do not meet: move the side point of one piece."
+        first, second = (levels_along(case.garment, chain) for chain in (seam.first, seam.second))
+        whole = case.garment.length_of(seam.first), case.garment.length_of(seam.second)
+        for level in sorted(set(first) & set(second)):
+            walked = first[level], second[level]
+            apart = abs(walked[0] - walked[1])
+            if seam.eased:
+                apart = min(apart, abs(whole[0] - walked[0] - whole[1] + walked[1]))
+            names = [plain(chain[0].piece) for chain in (seam.first, seam.second)]
+            words = say(f"{{0}} {names[0]}, {{1}} {names[1]}", *walked)
+            tail = (
+                "The notches meet."
+                if apart <= SEAM_TRUE + 1e-6
+                else "The notches do not meet: move the side point of one piece."
+            )
+            name = f"balance.{level}" if seam.name == MAIN else f"balance.{seam.name}.{level}"
             yield Check(
-                f"balance.{level}", "seams", f"{level.capitalize()} notches", verdict_on(apart, SEAM_TRUE, 0.4), "length", apart, SEAM_TRUE,
-                words, words.stopped + say(tail), tuple(f"{p.name}.{seam.first[0].edge}" for p in pieces), "apart",
+                name, "seams", f"{plain(level).capitalize()} notches", "length", apart, None, SEAM_TRUE, LEVEL_LOOK - SEAM_TRUE,
+                words, words.stopped + say(tail), tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
             )  # fmt: skip
+
+
+@checker("notches.meet")
+def notches(case: Case) -> Iterator[Check]:
+    """Notches have a partner on the other side, as far along."""
+    for seam in case.garment.seams:
+        if seam.twin or not any(True for chain in seam.chains for _ in notches_along(case.garment, chain)):
+            continue
+        yield _pairs(case, seam)
+
+
+def _pairs(case: Case, seam: Seam) -> Check:
+    met, alone = pairs(case.garment, seam)
+    whole = case.garment.length_of(seam.first), case.garment.length_of(seam.second)
+
+    def off(one: float, two: float) -> float:
+        apart = abs(one - two)
+        return min(apart, abs(whole[0] - one - whole[1] + two)) if seam.eased else apart
+
+    worst, what = max(((off(one, two), name) for name, one, two in met), default=(0.0, ""))
+    if alone:
+        name, along, _ = alone[0]
+        worst, what = max(whole), name
+        tail = say(f"The {plain(name)} notch has no partner on the other side: set one, or take it away.")
+        words = say(f"{plain(name)} at {{0}}", along)
+    else:
+        words = say(f"{plain(what)}, {{0}} apart", worst)
+        tail = say("Each meets its partner.") if worst <= SEAM_TRUE + 1e-6 else say("Walk the seam and move one.")
+    return Check(
+        f"notches.{seam.name}", "seams", f"Notches, {seam.title.lower()}", "length", worst, None, SEAM_TRUE, 0.0,
+        words, words.stopped + tail, tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
+    )  # fmt: skip

@@ -1,252 +1,165 @@
-"""Checks of the upper body: armhole front on back, the neck, corners joined across seams."""
+"""Checks of the upper body: armhole front on back and on the arm, the neck, the head."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
-from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.block import Block
-from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, FINE, SEAM_TRUE, Check, Verdict, checker, verdict_on
-from widehem.core.pattern.piece import Edge, Piece
+from widehem.core.pattern.check import ANY, SEAM_TRUE, Case, Check, Demand, answers, checker
+from widehem.core.pattern.garment import Chain
 from widehem.core.units import say
 
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
 NECK_MOST = 1.0
 
 
-@checker
-def armholes(block: Block) -> Iterator[Check]:
+def spots_of(*chains: Chain) -> tuple[str, ...]:
+    return tuple(str(entry) for chain in chains for entry in chain)
+
+
+@dataclass(frozen=True)
+class FrontOver(Demand):
+    """How much longer than the back the front armhole may be, where that is the school's own, cm."""
+
+    most: float
+
+
+@checker("armhole.balance")
+def balance(case: Case) -> Iterator[Check]:
     """The front armhole is not longer than the back: it would gape."""
-    if block.armhole is None:
+    found = case.garment.armholes
+    if found is None:
         return
-    front, back = (block.length_of((ref,)) for ref in block.armhole)
+    front, back = (case.garment.length_of(chain) for chain in found)
     over = front - back
-    darted = any(dart.apex is not None for piece in block.pieces for dart in piece.darts)
-    most = block.front_over
-    verdict = (
-        verdict_on(over, SEAM_TRUE if darted else FRONT_OVER_MOST, FRONT_OVER_MOST)
-        if most is None
-        else verdict_on(over, most, over)
-    )
+    darted = any(dart.apex is not None for piece in case.garment.shell for dart in piece.darts)
+    own = case.asked(FrontOver)
+    if own is not None:
+        most, margin = own.most, ANY
+    else:
+        most, margin = (SEAM_TRUE, FRONT_OVER_MOST - SEAM_TRUE) if darted else (FRONT_OVER_MOST, 0.0)
     words = say("{0} front, {1} back", front, back)
-    tail = (
-        (say("The front does not gape.") if most is None else say("The front may be {0u} longer here.", most))
-        if verdict == "true"
-        else say("The front is {0u} longer and gapes: take it into the bust dart, or true it.", over)
-        if most is None
-        else say(
+    if over <= most + 1e-6:
+        tail = say("The front may be {0u} longer here.", most) if own is not None else say("The front does not gape.")
+    elif own is not None:
+        tail = say(
             "The front is {0} longer, {1u} is usual here: ease it in over the front of the arm, or take a darted bodice.",
             over,
             most,
         )
-    )
-    spots = tuple(f"{ref.piece}.{ref.edge}" for ref in block.armhole)
+    elif darted:
+        tail = say("The front is {0u} longer and gapes: take it into the bust dart, or true it.", over)
+    else:
+        tail = say("The front is {0u} longer and gapes: true it, or take a bodice with a bust dart.", over)
     yield Check(
-        "armhole.balance",
-        "shapes",
-        "Armhole, front on back",
-        verdict,
-        "signed",
-        over,
-        SEAM_TRUE if most is None else most,
-        words,
-        words.stopped + tail,
-        spots,
-        "",
-    )
-    if block.armscye is None:
-        return
-    spare = front + back - block.armscye
-    least, most = block.room
-    fits: Verdict = "true" if least - FINE <= spare <= most + FINE else "look" if spare > 0 else "not"
-    words = say("{0} on armscye {1}", front + back, block.armscye)
-    tail = say("Usual is {0} to {1u} more.", least, most)
-    yield Check(
-        "armhole.round",
-        "body",
-        "Armhole on the arm",
-        fits,
-        "signed",
-        spare,
-        least,
-        words,
-        words.stopped + tail,
-        spots,
-        "ease",
-    )
-
-
-@checker
-def neckline(block: Block) -> Iterator[Check]:
-    """The neckline is not tighter than the neck."""
-    if block.neck is None:
-        return
-    necks = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.name == "neck"]
-    girth = 2 * sum(edge.length for _, edge in necks)
-    spare = girth - block.neck
-    verdict: Verdict = "not" if spare < -0.05 else "true"
-    words = say("{0} on {1}", girth, block.neck)
-    tail = (
-        say("Tighter than the neck: widen or lower it.")
-        if verdict == "not"
-        else say("A block lies on the neck with 0 to {0u} to spare.", NECK_MOST)
-    )
-    yield Check(
-        "neck.girth", "body", "Neckline on the neck", verdict, "signed", spare, 0.0, words, words.stopped + tail,
-        tuple(f"{piece.name}.{edge.name}" for piece, edge in necks), "spare",
+        "armhole.balance", "shapes", "Armhole, front on back", "signed", over, None, most, margin, words, words.stopped + tail,
+        spots_of(*found),
     )  # fmt: skip
 
 
-@checker
-def corners(block: Block) -> Iterator[Check]:
-    """Where a seam ends, the joined outline runs on: at neck and armhole over the shoulder, at the underarm over the side."""
-    worst, where, spots = 0.0, "", []
-    for seam in block.seams:
-        if seam.faced:
-            continue
-        for end in (0, -1):
-            found = [_corner(block.piece(chain[end].piece), chain[end].edge, end) for chain in (seam.first, seam.second)]
-            names = {name for name, _ in found}
-            if (
-                len(names) != 1
-                or names & {"waist", "hem", "vent"}
-                or any(edge.startswith("centre") or edge.endswith("_gore") for edge in names)
-            ):
-                continue
-            (name,) = names
-            bend = abs(sum(angle for _, angle in found) - 180)
-            spots += [f"{chain[end].piece}.{name}" for chain in (seam.first, seam.second)]
-            if bend >= worst:
-                worst, where = bend, f"{name} at the {seam.title.lower()}"
-    if not spots:
+@dataclass(frozen=True)
+class ArmholeOn(Demand):
+    """The armscye of the body, and how much more the armhole may have, least and most, cm."""
+
+    armscye: float
+    least: float = 2.5
+    most: float = 11.0
+
+
+@answers(ArmholeOn)
+def armhole_round(case: Case, asked: ArmholeOn) -> Iterator[Check]:
+    """The armhole goes round the arm with room, and not more than that."""
+    found = case.garment.armholes
+    if found is None:
         return
-    verdict = verdict_on(worst, CORNER_TRUE, CORNER_LOOK)
-    tail = (
-        "The outline runs on over every seam."
-        if verdict == "true"
-        else f"The {where} bends {worst:.1f}°: join the pieces there and draw the curve again."
-    )
+    whole = sum(case.garment.length_of(chain) for chain in found)
+    spare = whole - asked.armscye
+    words = say("{0} on armscye {1}", whole, asked.armscye)
+    tail = say("{0} to {1u} more is usual.", asked.least, asked.most)
+    if spare < asked.least:
+        tail += say("Lower the underarm, or read the armscye again.")
+    elif spare > asked.most:
+        tail += say("Raise the underarm: a deep armhole holds the arm down.")
+    # a tight one can still be worn while it is longer than the arm; a loose one always
+    margin = asked.least if spare < asked.least else ANY
     yield Check(
-        "corners.joined",
-        "shapes",
-        "Corners over seams",
-        verdict,
-        "angle",
-        worst,
-        CORNER_TRUE,
-        say(where),
-        say(tail),
-        tuple(dict.fromkeys(spots)),
-        "bend",
-    )
+        "armhole.round", "body", "Armhole on the arm", "signed", spare, asked.least, asked.most, margin, words, words.stopped + tail,
+        spots_of(*found), "ease",
+    )  # fmt: skip
 
 
-def _corner(piece: Piece, edge_name: str, end: int) -> tuple[str, float]:
-    """The edge that meets this one at its start (0) or end (-1), and the inside angle between them, degrees."""
-    ring = piece.edges
-    at = next(i for i, edge in enumerate(ring) if edge.name == edge_name)
-    other: Edge = ring[at - 1] if end == 0 else ring[(at + 1) % len(ring)]
-    before, after = (other, ring[at]) if end == 0 else (ring[at], other)
-    return other.name, 180 - angle_between(before.parts[-1].arriving, after.parts[0].leaving)
+@dataclass(frozen=True)
+class NeckOn(Demand):
+    """The neck of the body, and how much more a neckline that lies on it may have, cm; None where it is open on purpose."""
+
+    neck: float
+    most: float | None = NECK_MOST
 
 
-@checker
-def heads(block: Block) -> Iterator[Check]:
-    """The head passes the closed neck of what is pulled on, or there is an opening."""
-    if block.head is None:
+@answers(NeckOn)
+def neckline(case: Case, asked: NeckOn) -> Iterator[Check]:
+    """The neckline is not tighter than the neck, nor wider than was meant."""
+    girth = case.garment.round_of("neck")
+    if not girth:
         return
-    necks = [(piece, edge) for piece in block.pieces for edge in piece.edges if edge.name == "neck"]
-    drawn = 2 * sum(edge.length for _, edge in necks)
-    opened = block.opening.length if block.opening is not None and block.opening.at in ("centre_back", "centre_front") else 0.0
+    spare = girth - asked.neck
+    words = say("{0} on {1}", girth, asked.neck)
+    if spare < 0:
+        tail = say("Tighter than the neck: widen or lower it.")
+    elif asked.most is None:
+        tail = say("It is open, {0u} more than the neck.", spare)
+    elif spare > asked.most:
+        tail = say(
+            "It is {0} wider than the neck; one that lies on it has {1u} at most. Right if it shall be lower or wider.",
+            spare,
+            asked.most,
+        )
+    else:
+        tail = say("It lies on the neck, with 0 to {0u} to spare.", asked.most)
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("neck"))
+    yield Check(
+        "neck.girth", "body", "Neckline on the neck", "signed", spare, 0.0, asked.most, 0.0 if spare < 0 else ANY, words,
+        words.stopped + tail, spots, "spare",
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class HeadPasses(Demand):
+    """The girth of the head that must get through the neck, cm."""
+
+    head: float
+
+
+@answers(HeadPasses)
+def heads(case: Case, asked: HeadPasses) -> Iterator[Check]:
+    """The head passes the closed neck of what is pulled on, or there is an opening."""
+    drawn = case.garment.round_of("neck")
+    opened = sum(at.length for at in case.garment.openings if at.at in ("centre_back", "centre_front"))
     girth = drawn + 2 * opened
-    if block.wear.knit:
-        girth += drawn * block.wear.stretch / 100
-    spare = girth - block.head
-    verdict: Verdict = "true" if spare >= -FINE else "not"
-    words = say("{0} on head {1}", girth, block.head)
-    if verdict == "true":
+    if case.wear.knit:
+        girth += drawn * case.wear.stretch / 100
+    spare = girth - asked.head
+    words = say("{0} on head {1}", girth, asked.head)
+    if spare >= -1e-6:
         tail = say("The head passes.") if not opened else say("With its opening of {0u} the head passes.", opened)
     else:
         tail = say(
             "The neck is {0}, and the head does not pass: widen the neck, or open it by {1u}.", drawn, max(-spare / 2, 4.0)
         )
-    if block.wear.knit:
-        tail = say(f"Neck {{0u}}, stretched by {block.wear.stretch:g} per cent.", drawn) + tail
+    if case.wear.knit:
+        tail = say(f"Neck {{0u}}, stretched by {case.wear.stretch:g} per cent.", drawn) + tail
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("neck"))
     yield Check(
-        "head.passes", "movement", "Head through the neck", verdict, "signed", spare, 0.0, words, words.stopped + tail,
-        tuple(f"{piece.name}.{edge.name}" for piece, edge in necks), "spare",
-    )  # fmt: skip
-
-
-CAP_SLACK = 0.1
-
-
-@checker
-def caps(block: Block) -> Iterator[Check]:
-    """The cap is longer than its armhole by the ease that was wanted, and the cloth can be eased by so much."""
-    if block.cap is None:
-        return
-    fit = block.cap
-    length = block.piece("sleeve").edge("cap").length
-    ease = length - fit.armhole
-    low, high = fit.own or block.wear.cap_ease(fit.share)
-    words = say("{0} on armhole {1}", length, fit.armhole)
-    verdict: Verdict = "not"
-    if abs(ease - fit.wanted) > CAP_SLACK + FINE:
-        tail = say("Wanted was {0s}: the cap does not come out.", fit.wanted)
-    elif ease < low - CAP_SLACK - FINE:
-        tail = say("Woven cloth wants {0} to {1u} here, or the sleeve drags over the shoulder.", low, high)
-    elif ease > high + CAP_SLACK + FINE:
-        kind = {"woven": "Woven", "crisp": "Crisp", "knit": "Knitted"}[block.wear.cloth]
-        tail = say(f"{kind} cloth takes {{0u}} at most here: it would pucker.", high)
-    else:
-        verdict = "true"
-        tail = (
-            say("Wanted was {0s}; gather it between the pitch notches, more at the back.", fit.wanted)
-            if fit.wanted
-            else say("Set in flat, without ease.")
-        )
-    yield Check(
-        "cap.ease",
-        "seams",
-        "Cap in its armhole",
-        verdict,
-        "signed",
-        ease,
-        CAP_SLACK,
-        words,
-        words.stopped + tail,
-        ("sleeve.cap",),
-        "ease",
-    )
-
-
-@checker
-def hands(block: Block) -> Iterator[Check]:
-    """The closed hand passes the hem of a sleeve."""
-    if block.hand is None:
-        return
-    girth = block.piece("sleeve").edge("wrist").length
-    if block.wear.knit:
-        girth *= 1 + block.wear.stretch / 100
-    spare = girth - block.hand
-    verdict: Verdict = "true" if spare >= -FINE else "look"
-    words = say("{0} on hand {1}", girth, block.hand)
-    tail = (
-        say("The hand passes.")
-        if verdict == "true"
-        else say("The hand does not pass: widen the hem, or leave an opening of {0u}.", 8.0)
-    )
-    yield Check(
-        "hand.passes",
+        "head.passes",
         "movement",
-        "Hand through the hem",
-        verdict,
+        "Head through the neck",
         "signed",
         spare,
         0.0,
+        None,
+        0.0,
         words,
         words.stopped + tail,
-        ("sleeve.wrist",),
+        spots,
         "spare",
     )

@@ -3,41 +3,50 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
-from widehem.core.pattern.block import OPENING_WORDS, Block
-from widehem.core.pattern.check import FINE, Check, Verdict, checker, verdict_on
+from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
+from widehem.core.pattern.checks.upper import spots_of
+from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
 from widehem.core.units import say
 
 SEAT_LEAST = 5.0  # cm in the length of a closed suit
 FLOOR_LEAST = 2.0
+REACH_SLACK = 0.05
 
 
-@checker
-def reach(block: Block) -> Iterator[Check]:
+@dataclass(frozen=True)
+class OpensTo(Demand):
+    """How far down from the neck an opening must reach to get in, cm."""
+
+    least: float
+
+
+@answers(OpensTo)
+def reach(case: Case, asked: OpensTo) -> Iterator[Check]:
     """The opening reaches far enough down from the neck to get in."""
-    if block.reach is None:
-        return
-    at = block.opening.at if block.opening is not None else "none"
-    length = block.opening.length if block.opening is not None and at != "none" else 0.0
-    spare = length - block.reach
-    verdict: Verdict = "true" if spare >= -0.05 else "not"
-    words = say(f"{{0}} {OPENING_WORDS[at]}, wanted {{1}}", length, block.reach) if length else say("none")
-    if verdict == "true":
+    garment = case.garment
+    at = garment.opening()
+    length = at.length if at is not None else 0.0
+    least = asked.least - REACH_SLACK
+    spare = length - least
+    words = say(f"{{0}} {OPENING_WORDS[at.at]}, wanted {{1}}", length, least) if at is not None and length else say("none")
+    if spare >= -1e-6:
         tail = say("The wearer gets in.")
     elif length:
         tail = say("The wearer does not get in: open it {0u} further.", -spare)
     else:
-        tail = say("The wearer cannot get in: open the centre back or front from the neck, {0u} at least.", block.reach)
-    spots = tuple(
-        f"{piece.name}.{piece.centre}" for piece in block.pieces if piece.centre and (at == "none" or piece.centre == at)
-    )
+        tail = say("The wearer cannot get in: open the centre back or front from the neck, {0u} at least.", least)
+    roles = (at.at,) if at is not None else ("centre_front", "centre_back")
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in garment.edges_of(*roles))
     yield Check(
         "opening.reach",
         "movement",
         "Opening to get in",
-        verdict,
         "signed",
         spare,
+        0.0,
+        None,
         0.0,
         words,
         words.stopped + tail,
@@ -46,48 +55,87 @@ def reach(block: Block) -> Iterator[Check]:
     )
 
 
-@checker
-def seat(block: Block) -> Iterator[Check]:
+@dataclass(frozen=True)
+class SitsAndReaches(Demand):
+    """A suit closed from neck to fork.
+
+    body: the length of the body from neck to neck between the legs, cm, as bodice and trousers have it. around: the edges of the draft
+    that run there.
+    """
+
+    body: float
+    around: tuple[EdgeRef, ...]
+
+
+@answers(SitsAndReaches)
+def seat(case: Case, asked: SitsAndReaches) -> Iterator[Check]:
     """A suit closed from neck to fork is long enough to sit and to reach up in."""
-    if block.seat is None:
-        return
-    spare = block.seat - SEAT_LEAST
-    verdict = verdict_on(-spare, 0.0, 1.0)
-    words = say("{0} in the length", block.seat)
+    chain = tuple(entry for ref in asked.around for entry in case.garment.left_of(ref))
+    spare = case.garment.length_of(chain) - asked.body
+    words = say("{0} in the length", spare)
     tail = (
         say("To sit and to reach.")
-        if verdict == "true"
+        if spare >= SEAT_LEAST - 1e-6
         else say("Sitting and reaching need {0u}: give more at the waist.", SEAT_LEAST)
     )
     yield Check(
-        "seat.length", "movement", "Room to sit", verdict, "signed", spare, 0.0, words, words.stopped + tail,
-        tuple(f"{piece.name}.{piece.centre}" for piece in block.pieces if piece.centre), "spare",
-    )  # fmt: skip
+        "seat.length",
+        "movement",
+        "Room to sit",
+        "length",
+        spare,
+        SEAT_LEAST,
+        None,
+        1.0,
+        words,
+        words.stopped + tail,
+        spots_of(chain),
+        "spare",
+    )
 
 
-@checker
-def clears(block: Block) -> Iterator[Check]:
+@dataclass(frozen=True)
+class FloorClear(Demand):
+    """How high the waist lies above the floor, cm: a long hem keeps off it."""
+
+    floor: float
+
+
+@answers(FloorClear)
+def clears(case: Case, asked: FloorClear) -> Iterator[Check]:
     """A long hem keeps off the floor."""
-    if block.clears is None:
+    above = above_floor(case, asked)
+    if above is None:
         return
-    verdict: Verdict = "true" if block.clears >= FLOOR_LEAST - FINE else "look"
-    words = say("{0} above the floor", block.clears)
+    words = say("{0} above the floor", above)
     tail = (
         say("It clears the floor.")
-        if verdict == "true"
+        if above >= FLOOR_LEAST - 1e-6
         else say("On stairs and for dancers keep {0} to {1u} clear of the floor, or give it a wrist loop.", FLOOR_LEAST, 4.0)
     )
-    spots = tuple(f"{piece.name}.{edge.name}" for piece in block.pieces for edge in piece.edges if edge.kind == "hem")
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("hem"))
     yield Check(
         "floor.clear",
         "movement",
         "Hem off the floor",
-        verdict,
         "length",
-        block.clears,
+        above,
         FLOOR_LEAST,
+        None,
+        ANY,
         words,
         words.stopped + tail,
         spots,
         "clear",
     )
+
+
+def above_floor(case: Case, asked: FloorClear) -> float | None:
+    """How far the lowest place of the hems ends above the floor, measured from the waist level of each piece, cm."""
+    depths = []
+    for piece, edge in case.garment.edges_of("hem"):
+        line = piece.level("waist")
+        if line is not None:
+            at, way = line.straight
+            depths += [abs(way.cross(point - at)) for part in edge.parts for point in part.flat(0.05)]
+    return asked.floor - max(depths) if depths else None

@@ -7,9 +7,11 @@ from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.drafting.method import Draft
+from widehem.core.design.make import Made
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.block import Block
+from widehem.core.pattern.check import Case
+from widehem.core.pattern.checks.body import finished
+from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 
 WORTH_TELLING = 0.05  # cm, and square cm for areas
@@ -34,12 +36,12 @@ class Row:
         return self.first is None or self.second is None or abs(self.second - self.first) >= WORTH_TELLING
 
 
-def compare_drafts(first: Draft, second: Draft) -> tuple[Row, ...]:
+def compare_made(first: Made, second: Made) -> tuple[Row, ...]:
     """Everything both can be held against each other in: like edges, girths, dart intakes, areas, common points."""
-    a, b = first.block, second.block
+    a, b = first.garment, second.garment
     return (
         *_rows("Edges", _edges(a), _edges(b)),
-        *_rows("Girths", _girths(a), _girths(b)),
+        *_rows("Girths", _girths(first), _girths(second)),
         *_rows("Darts", _darts(a), _darts(b)),
         *_rows("Areas", _areas(a), _areas(b), area=True),
     )
@@ -49,60 +51,61 @@ def _rows(group: str, a: dict[str, float], b: dict[str, float], *, area: bool = 
     return [Row(group, name, a.get(name), b.get(name), area) for name in dict.fromkeys((*a, *b))]
 
 
-def _edges(block: Block) -> dict[str, float]:
-    return {f"{piece.name} {edge.name.replace('_', ' ')}": edge.length for piece in block.pieces for edge in piece.edges}
+def _edges(garment: Garment) -> dict[str, float]:
+    return {f"{piece.name} {edge.name.replace('_', ' ')}": edge.length for piece in garment.pieces for edge in piece.edges}
 
 
-def _girths(block: Block) -> dict[str, float]:
-    return {level.title.lower(): block.girth(level) for level in block.levels}
+def _girths(made: Made) -> dict[str, float]:
+    case = Case(made.garment, made.demands, made.wear)
+    return {girth.title.lower(): finished(case, girth) for girth in made.girths}
 
 
-def _darts(block: Block) -> dict[str, float]:
+def _darts(garment: Garment) -> dict[str, float]:
     found: dict[str, float] = {}
-    for piece in block.pieces:
+    for piece in garment.pieces:
         for edge in piece.edges:
             if edge.darts:
                 found[f"{piece.name} {edge.name}, darts together"] = sum(dart.intake for dart in edge.darts)
     return found
 
 
-def _areas(block: Block) -> dict[str, float]:
-    return {piece.name: piece.area for piece in block.pieces}
+def _areas(garment: Garment) -> dict[str, float]:
+    return {piece.name: piece.area for piece in garment.pieces}
 
 
-def _centre_end(piece: Piece) -> Point:
-    return piece.edge(piece.centre).end if piece.centre else piece.edges[0].end
+def _middle(piece: Piece, *, end: bool) -> Point:
+    edge = piece.edge(piece.middle) if piece.middle else piece.edges[0]
+    return edge.end if end else edge.start
 
 
-def _centre_start(piece: Piece) -> Point:
-    return piece.edge(piece.centre).start if piece.centre else piece.edges[0].start
+def _at(role: str, *, end: bool) -> Callable[[Piece], Point]:
+    """An end of the edge of a role; where a piece has none, its middle."""
 
-
-def _edge_point(edge: str, *, end: bool) -> Callable[[Piece], Point]:
     def point(piece: Piece) -> Point:
-        found = next((e for e in piece.edges if e.name == edge), None)
-        if found is None:
-            return _centre_end(piece)
-        return found.end if end else found.start
+        found = piece.edges_of(role)
+        if not found:
+            return _middle(piece, end=True)
+        return found[-1].end if end else found[0].start
 
     return point
 
 
 ALIGN: dict[str, tuple[str, Callable[[Piece], Point]]] = {
-    "waist": ("Centre at the waist", _centre_end),
-    "top": ("Other end of the centre", _centre_start),
-    "underarm": ("Underarm", _edge_point("armhole", end=False)),
-    "tip": ("Shoulder tip", _edge_point("armhole", end=True)),
-    "side": ("Side at the waist", _edge_point("side", end=False)),
+    "waist": ("Centre at the waist", lambda piece: _middle(piece, end=True)),
+    "top": ("Other end of the centre", lambda piece: _middle(piece, end=False)),
+    "underarm": ("Underarm", _at("armhole", end=False)),
+    "tip": ("Shoulder tip", _at("armhole", end=True)),
+    "side": ("Side at the waist", _at("side", end=False)),
 }
 
 
-def laid_over(first: Draft, second: Draft, at: str) -> list[tuple[Piece, Piece, Transform]]:
-    """Pieces of one name from both, and how the second is moved onto the first so that they meet at a place."""
+def laid_over(first: Made, second: Made, at: str) -> list[tuple[Piece, Piece, Transform]]:
+    """Pieces of one name from both, as they lie, and how the second is moved onto the first so that they meet at a place."""
     anchor = ALIGN[at][1]
+    others = {piece.name: piece for piece in second.laid}
     pairs = []
-    for piece in first.block.pieces:
-        other = next((p for p in second.block.pieces if p.name == piece.name), None)
+    for piece in first.laid:
+        other = others.get(piece.name)
         if other is not None:
             here, there = anchor(piece), anchor(other)
             pairs.append((piece, other, Transform().translate(here.x - there.x, here.y - there.y)))

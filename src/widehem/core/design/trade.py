@@ -5,11 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from widehem.core.body.chart import Chart
+from widehem.core.design.design import method_design
+from widehem.core.design.make import make
 from widehem.core.drafting.cap import rest_angle
 from widehem.core.drafting.ease_plans import EasePlan, applied
-from widehem.core.drafting.method import Method, armhole_of, draft
-from widehem.core.drafting.option import Value
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import Method, armhole_of
+from widehem.core.setting.option import Value
+from widehem.core.setting.refusal import CannotDraft
 
 LIFT = 45.0  # degrees beyond its rest that an arm rises freely in a sleeve
 
@@ -38,15 +40,15 @@ def trades(chart: Chart, plan: EasePlan, bodice: Method, sleeve: Method) -> tupl
     for over, caps in ((-1.0, ("high",)), (0.0, ("high", "middle", "low")), (1.0, ("high",))):
         ease: dict[str, Value] = {**applied(plan, bodice).ease, "depth": depth + over}
         try:
-            block = draft(bodice, chart, {}, ease).block
-            armhole = armhole_of(block)
+            garment = make(method_design(bodice, {}, ease), chart).garment
+            armhole = armhole_of(garment)
             assert armhole is not None
             for cap in caps:
-                made = draft(sleeve, chart, {"cap_height": cap}, dict(applied(plan, sleeve).ease), armhole)
-                piece = made.block.piece("sleeve")
-                height, width = -min(point.y for point in piece.sketch), piece.width_at(0.001)
+                design = method_design(sleeve, {"cap_height": cap}, dict(applied(plan, sleeve).ease))
+                made = make(design, chart, armhole=armhole).garment
+                height, width = -min(point.y for piece in made.shell for point in piece.sketch), made.girth("bicep", limb=True)
                 rests = rest_angle(height, armhole.whole)
-                side = block.piece("back").edge("side").length
+                side = garment.length_of(garment.one_side("side", part="back"))
                 found.append(Trade(depth + over, cap, armhole.whole, side, height, width, rests, min(rests + LIFT, 180.0)))
         except (CannotDraft, ValueError):
             continue

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, Reading
 from widehem.core.body.estimates import estimate
+from widehem.core.design.design import Design, Step, method_design
+from widehem.core.design.make import Made, make
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import Draft, Method, draft
-from widehem.core.drafting.option import OptionError, Value
-from widehem.core.drafting.refusal import CannotDraft
+from widehem.core.drafting.method import Method
+from widehem.core.setting.option import OptionError, Value
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Length, ticks_of
 
 STEP = 1.0  # cm
@@ -36,18 +38,11 @@ def filled_in(chart: Chart) -> Chart:
 
 
 class Touch:
-    """A draft of which it can be asked what moves it; where nothing was read it rests on estimates."""
+    """A design of which it can be asked what moves it on a body; where nothing was read it rests on estimates."""
 
-    def __init__(
-        self,
-        method: Method,
-        chart: Chart,
-        options: Mapping[str, Value] | None = None,
-        ease: Mapping[str, Value] | None = None,
-        armhole: Armhole | None = None,
-    ) -> None:
+    def __init__(self, design: Design, chart: Chart, alterations: Sequence[Step] = (), armhole: Armhole | None = None) -> None:
         self._whole = filled_in(chart)
-        self._draw = partial(draft, method, options=options, ease=ease, armhole=armhole)
+        self._draw = partial(make, design, alterations=alterations, armhole=armhole)
         try:
             self._before = _lengths(self._draw(self._whole))
         except (CannotDraft, OptionError):
@@ -70,25 +65,18 @@ class Touch:
         return tuple(sorted((m for m in found if abs(m.by) >= WORTH_TELLING), key=lambda m: -abs(m.by)))
 
 
-def what_moves(
-    method: Method,
-    chart: Chart,
-    code: str,
-    options: Mapping[str, Value] | None = None,
-    ease: Mapping[str, Value] | None = None,
-    armhole: Armhole | None = None,
-) -> tuple[Move, ...]:
+def what_moves(design: Design, chart: Chart, code: str, armhole: Armhole | None = None) -> tuple[Move, ...]:
     """What one measure moves; see Touch."""
-    return Touch(method, chart, options, ease, armhole).moves(code)
+    return Touch(design, chart, (), armhole).moves(code)
 
 
-def _lengths(made: Draft) -> dict[tuple[str, str], float]:
-    return {(piece.name, edge.name): edge.length for piece in made.block.pieces for edge in piece.edges}
+def _lengths(made: Made) -> dict[tuple[str, str], float]:
+    return {(piece.name, edge.name): edge.length for piece in made.garment.pieces for edge in piece.edges}
 
 
 def next_to_read(method: Method, chart: Chart, options: Mapping[str, Value] | None = None) -> tuple[str, ...]:
     """The missing measures of a method, those that move the draft most first."""
     missing = method.missing(chart, options)
-    touch = Touch(method, chart, options)
+    touch = Touch(method_design(method, options), chart)
     weight = {code: sum(abs(move.by) for move in touch.moves(code)) for code in missing}
     return tuple(sorted(missing, key=lambda code: -weight[code]))

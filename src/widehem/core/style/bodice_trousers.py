@@ -4,19 +4,23 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.drafting.refusal import CannotDraft
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, turn
-from widehem.core.pattern.piece import Dart, Diamond, Edge, Piece
+from widehem.core.geometry.solve import NoSolutionError, solve
+from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.pattern.inside import Diamond
+from widehem.core.pattern.piece import Piece
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 BLEND = 10.0  # cm each way over which a corner at the centre back is rubbed round
 SIDES_APART = 1.5
+SIDES_EQUAL = 0.005
 WIDEST, LEAST, CLEAR_OF_SIDE = 4.5, 1.0, 2.0
 LOWERED = 2.0  # cm that the point of the front dart is lowered
 ALONE = 10.0  # cm a dart without a partner runs on beyond the waist
@@ -24,10 +28,23 @@ ROUND_BELOW = 10.0  # cm of the trouser side that is drawn again below the waist
 
 
 @dataclass(frozen=True)
+class Low:
+    """The lower edges of a bodice: enough to lay it."""
+
+    edges: tuple[Edge, ...]
+
+    def edge(self, name: str) -> Edge:
+        return next(edge for edge in self.edges if edge.name == name)
+
+    def moved(self, by: Transform) -> Low:
+        return Low(tuple(edge.moved(by) for edge in self.edges))
+
+
+@dataclass(frozen=True)
 class Laid:
     """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm."""
 
-    bodice: Piece
+    bodice: Piece | Low
     gap: float
     corner: float = 0.0
 
@@ -40,7 +57,7 @@ def above_front(bodice: Piece, trousers: Piece, gap: float) -> Laid:
     return Laid(laid, other.start.y - laid.edge("waist").start.y)
 
 
-def above_back(bodice: Piece, trousers: Piece, side_gap: float, centre_gap: float) -> Laid:
+def above_back(bodice: Piece | Low, trousers: Piece, side_gap: float, centre_gap: float) -> Laid:
     """The back with its centre waist point on the carried-on centre back, turned about it until the side waists are right."""
     mine, other = bodice.edge("waist"), trousers.edge("waist")
     up = trousers.edge("crotch").parts[-1].arriving
@@ -189,10 +206,14 @@ def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool 
 
 def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool) -> Laid:
     """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
-    low = replace(bodice, edges=tuple(bodice.edge(name) for name in ("centre_back", "waist", "side")), spans={})
-    for _ in range(5):
-        over = waist_of(above_back(low, trousers, gap, centre_gap), trousers, unsewn=unsewn).side.length - side
-        if abs(over) < 0.02:
-            break
-        gap -= over
+    low = Low(tuple(bodice.edge(name) for name in ("centre_back", "waist", "side")))
+
+    def over(trial: float) -> float:
+        return waist_of(above_back(low, trousers, trial, centre_gap), trousers, unsewn=unsewn).side.length - side
+
+    first = over(gap)
+    try:
+        gap = gap if abs(first) < SIDES_EQUAL else solve(over, *sorted((gap, gap - 1.5 * first)), near=SIDES_EQUAL)
+    except (NoSolutionError, CannotDraft):
+        gap -= first
     return above_back(bodice, trousers, gap, centre_gap)

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
-from widehem.core.drafting.quantity import Quantity
+from widehem.core.setting.quantity import Quantity
 from widehem.core.units import METRIC, Display, LengthError, Unit, parse_length, parse_signed
 
 Value = float | str

@@ -1,0 +1,193 @@
+"""The one call: a design on a chart makes a garment. Pages, command line, comparing, touchiness and grading all ask here."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from widehem.core.body.chart import Chart
+from widehem.core.design.design import Design, Step
+from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.method import Draft, Method, draft, method_named
+from widehem.core.drafting.sheet import Mark
+from widehem.core.drafting.table import Table, as_drawn
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.check import Check, Demand
+from widehem.core.pattern.checks.body import Girth, asked_girths
+from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.truing import check_garment
+from widehem.core.pattern.wear import Wear
+from widehem.core.setting.option import Value
+from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.step import Step as DraftStep
+from widehem.core.style.operation import PHASES, CannotStyle, Context, DraftOf, run
+from widehem.core.units import Saying
+
+APART = 6.0  # cm on the sheet between what was drawn and a piece that was made of it
+# settings of every method that are truing, done last: which operations they ask for
+TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.corners", "true.seams")}
+PRESSED = {"side": ("dart.press",)}
+
+
+@dataclass(frozen=True)
+class Refused:
+    """A step that does not fit this body: its id, and why."""
+
+    step: str
+    saying: Saying
+    wheres: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Made:
+    """A garment made of a design on a chart.
+
+    draft: the drawing it came from. garment: after all steps. demands: what it is held against. table: where the pieces lie on the sheet.
+    marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the steps. refused: steps that do
+    not fit, each leaving what was before it; stale: pieces drawn for what has changed since.
+    """
+
+    design: Design
+    chart: Chart
+    draft: Draft
+    garment: Garment
+    demands: tuple[Demand, ...]
+    table: Table
+    marks: tuple[Mark, ...]
+    notes: tuple[Saying, ...]
+    refused: tuple[Refused, ...] = ()
+    stale: tuple[str, ...] = ()
+
+    @property
+    def method(self) -> Method:
+        return self.draft.method
+
+    @property
+    def options(self) -> Mapping[str, Quantity | Value]:
+        return self.draft.options
+
+    @property
+    def ease(self) -> Mapping[str, Quantity]:
+        return self.draft.ease
+
+    @property
+    def steps(self) -> tuple[DraftStep, ...]:
+        return self.draft.steps
+
+    @property
+    def points(self) -> Mapping[str, Point]:
+        return self.draft.points
+
+    @property
+    def wear(self) -> Wear:
+        return self.draft.wear
+
+    @property
+    def notions(self) -> tuple[Saying, ...]:
+        return self.draft.notions
+
+    @cached_property
+    def laid(self) -> tuple[Piece, ...]:
+        """The pieces as they lie on the sheet."""
+        return tuple(piece.moved(self.table.of(piece.name)) for piece in self.garment.pieces)
+
+    @cached_property
+    def checks(self) -> tuple[Check, ...]:
+        return check_garment(self.garment, self.demands, self.wear)
+
+    @property
+    def girths(self) -> tuple[Girth, ...]:
+        return asked_girths(self.demands)
+
+    def marks_at(self, step: int) -> tuple[Mark, ...]:
+        """What is on the sheet after a step: drawn by then and not rubbed out or drawn over."""
+        last, rubbed = len(self.steps) + 1, self.draft.rubbed_out
+        return tuple(mark for mark in self.marks if mark.step <= step < rubbed.get(mark.name, last + 1))
+
+    def measures_used(self) -> tuple[str, ...]:
+        return tuple(code for code in self.method.reads(self.draft.options_set) if code in self.chart)
+
+
+def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armhole: Armhole | None = None) -> Made:
+    """Draw a design for a body: the draft, the steps of the design, the wearer's own alterations, and truing last.
+
+    armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range, CannotDraft when the measures do not make a garment.
+    """
+    method = design.drawn_by
+    drawn = draft(method, chart, design.options, design.ease, armhole, design.rules)
+    garment, said = drawn.garment, list(drawn.notes)
+    refused: list[Refused] = []
+    stale: list[str] = []
+    context = Context(chart, drawn.wear, _other_garments(chart))
+    for step in _in_order((*design.steps, *alterations), drawn.options):
+        asked = step.operation
+        try:
+            done = run(asked, garment, context, step.settings, step.wheres, step.names)
+        except CannotStyle as cannot:
+            refused.append(Refused(step.id, cannot.saying, cannot.wheres))
+            said.append(cannot.saying)
+            continue
+        garment = done.garment
+        said += done.said
+        stale += done.stale
+    table = _table(drawn, garment)
+    marks = drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
+    return Made(design, chart, drawn, garment, drawn.demands, table, marks, tuple(said), tuple(refused), tuple(stale))
+
+
+def _in_order(steps: Sequence[Step], options: Mapping[str, object]) -> list[Step]:
+    """The steps that are on, in the order of the maker but for those that come later by nature; then the truing that settings ask for."""
+    on = [step for step in steps if not step.off]
+    codes = (*TRUED.get(str(options.get("trued", "no")), ()), *PRESSED.get(str(options.get("pressed", "centre")), ()))
+    on += [Step(f"setting-{code}", code) for code in codes]
+    return sorted(on, key=lambda step: PHASES.index(step.operation.phase))
+
+
+def _other_garments(chart: Chart) -> DraftOf:
+    kept: dict[object, Garment] = {}
+
+    def draft_of(method: str, options: Mapping[str, Value], ease: Mapping[str, Value]) -> Garment:
+        key = method, tuple(sorted(options.items())), tuple(sorted(ease.items()))
+        if key not in kept:
+            kept[key] = draft(method_named(method), chart, options, ease).garment
+        return kept[key]
+
+    return draft_of
+
+
+def _table(drawn: Draft, garment: Garment) -> Table:
+    """Where the pieces lie: those that were drawn where they were drawn, others at the right."""
+    table = drawn.table
+    new = [piece for piece in garment.pieces if piece.name not in table.lay]
+    if not new:
+        return table
+    right = max(piece.bounds[2] for piece in drawn.laid)
+    top = min(piece.bounds[1] for piece in drawn.laid)
+    for piece in new:
+        left, high, far, _ = piece.bounds
+        table = table.with_piece(piece.name, as_drawn(right + APART - left, top - high))
+        right += APART + far - left
+    return table
+
+
+def _drawn_again(drawn: Draft, garment: Garment, table: Table) -> tuple[Mark, ...]:
+    """The marks with finished lines and darts as they are on the pieces now; what is gone is left out."""
+    now = {piece.name: piece.moved(table.of(piece.name)) for piece in garment.pieces}
+    found: list[Mark] = []
+    for mark in drawn.marks:
+        if mark.role != "finished" or mark.piece not in now:
+            found.append(mark)
+            continue
+        piece = now[mark.piece]
+        if mark.dart is not None:
+            found += [replace(mark, dart=dart, path=mark.path) for dart in piece.darts if dart.name == mark.dart.name]
+            continue
+        if not mark.edge or not piece.has(mark.edge):
+            found += [mark] if not mark.edge or mark.edge in {d.name for d in piece.diamonds} else []
+            continue
+        parts = piece.edge(mark.edge).parts
+        number = int(tail) if (tail := mark.name.rsplit("_", 1)[-1]).isdecimal() else 1
+        found += [replace(mark, path=parts[number - 1])] if number <= len(parts) else []
+    return tuple(found)

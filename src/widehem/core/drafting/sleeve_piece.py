@@ -1,0 +1,66 @@
+"""A sleeve with one seam under the arm: its piece, and what it is held against."""
+
+from __future__ import annotations
+
+from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.sheet import Sheet
+from widehem.core.drafting.sleeve_seams import Seams
+from widehem.core.drafting.table import Table, as_drawn
+from widehem.core.geometry.paths import Path
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
+from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.meeting import PITCH
+from widehem.core.pattern.piece import Piece
+
+SLEEVE = "sleeve"
+SHOULDER = "shoulder"  # the notch of a cap that meets the shoulder seam
+BICEP_LEAST = 3.0
+ON_SHEET = Table({SLEEVE: as_drawn()})
+
+
+def sleeve_piece(cap: Path, seams: Seams, armhole: Armhole, notch: float) -> Piece:
+    """The piece, x from the back underarm to the front, y down from the bicep line. notch: where the shoulder meets the cap, cm."""
+    notches = (
+        Notch(PITCH, armhole.back / 3, 2),
+        Notch(SHOULDER, notch),
+        Notch(PITCH, cap.length - armhole.front / 3),
+    )
+    edges = (seams.back, Edge("cap", (cap,), notches=notches), seams.front, seams.hem)
+    return Piece(SLEEVE, "Sleeve", edges, balance=(BalanceLine.across("bicep", 0.0, notched=False),))
+
+
+def hand_over_sleeve(
+    sheet: Sheet,
+    piece: Piece,
+    armhole: Armhole,
+    arm: float,
+    planned: float | None,
+    ease: float,
+    hand: float | None,
+    share: float = 1.0,
+) -> None:
+    """A sleeve with one seam under the arm, cm.
+
+    arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in the cap;
+    share: of the ease of a high cap.
+    """
+    sheet.hand_over(
+        (piece,),
+        ON_SHEET,
+        seams=(
+            Seam(
+                "underarm",
+                "Underarm seam",
+                (SeamEdge(SLEEVE, "underarm_back"),),
+                (SeamEdge(SLEEVE, "underarm_front", back=True),),
+            ),
+        ),
+        demands=(
+            Girth("bicep", "Upper arm", arm, planned, BICEP_LEAST, 0.1, limb=True),
+            CapFits(armhole.whole, ease, share, pitch=(armhole.back / 3, armhole.front / 3)),
+            HandPasses(hand) if hand is not None else None,
+        ),
+    )

@@ -1,0 +1,84 @@
+"""What can be handed over: one writer for each kind of file, in a registry that command line and pages share."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from widehem.core.design.make import Made
+from widehem.core.marking.made import Heading, Pattern, mark_up
+from widehem.core.marking.plans import PLANS, AllowancePlan
+from widehem.core.output.json_draft import draft_as_json
+from widehem.core.output.sheets import PAPERS, Paper
+from widehem.core.output.svg_pattern import pattern_svg
+from widehem.core.setting.registry import Registry
+from widehem.core.units import METRIC, Display
+
+
+@dataclass(frozen=True)
+class Order:
+    """What is to be written. scale: 1 is full size."""
+
+    made: Made
+    heading: Heading = field(default_factory=Heading)
+    plan: AllowancePlan = PLANS["cloth"]
+    paper: Paper = PAPERS["a4"]
+    scale: float = 1.0
+    show: Display = METRIC
+
+    def pattern(self) -> Pattern:
+        return mark_up(self.made, self.plan, self.heading, self.show)
+
+
+@dataclass(frozen=True)
+class Writer:
+    """A kind of file. name: the words it adds to the name of the file; ending, mimetype: of the file."""
+
+    code: str
+    name: str
+    ending: str
+    mimetype: str
+    write: Callable[[Order], bytes]
+
+
+WRITERS: Registry[Writer] = Registry("writer")
+
+
+def writer(code: str, name: str, ending: str, mimetype: str) -> Callable[[Callable[[Order], bytes]], Callable[[Order], bytes]]:
+    """Register a writer by the function that writes."""
+
+    def register(write: Callable[[Order], bytes]) -> Callable[[Order], bytes]:
+        WRITERS.add(code, Writer(code, name, ending, mimetype, write))
+        return write
+
+    return register
+
+
+@writer("json", "draft", "json", "application/json")
+def write_json(order: Order) -> bytes:
+    """Points, lengths, seams, checks and steps for other programs."""
+    return (json.dumps(draft_as_json(order.made), indent=2, ensure_ascii=False) + "\n").encode()
+
+
+@writer("svg", "drawing", "svg", "image/svg+xml")
+def write_svg(order: Order) -> bytes:
+    """The pattern as a drawing in true millimetres."""
+    return (pattern_svg(order.pattern(), order.scale) + "\n").encode()
+
+
+@writer("pdf", "sheets", "pdf", "application/pdf")
+def write_pdf(order: Order) -> bytes:
+    """The pattern on sheets, or on one big page."""
+    from widehem.core.output.pdf_sheets import sheets_pdf
+
+    return sheets_pdf(order.pattern(), order.paper, order.scale)
+
+
+@writer("card", "method card", "pdf", "application/pdf")
+def write_card(order: Order) -> bytes:
+    """The method card with this wearer's figures."""
+    from widehem.core.output.pdf_card import card_pdf
+
+    paper = order.paper if order.paper.width else PAPERS["a4"]
+    return card_pdf(order.made, order.heading, paper, Display(order.show.unit, 16))

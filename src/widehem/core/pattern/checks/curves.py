@@ -1,0 +1,144 @@
+"""Checks of curves: no kink where none is meant, no turn tighter than can be sewn, no wave."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+
+from widehem.core.geometry.curves import Line
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import angle_between
+from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, Case, Check, checker, plain
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import BACK_CROTCH_RADIUS, ROLES
+from widehem.core.units import say
+
+LOOKS = 12  # places on a curve at which its bend is looked at
+MEANT = 0.02  # cm: a corner that is meant lies so near
+TURNS = math.radians(2.0)  # a stretch that turns less than this is not a bend of its own
+BENDS = {
+    "cap": 2,
+    "side": 2,
+    "underarm": 2,
+    "panel": 2,
+    "armhole": 1,
+    "neck": 1,
+    "waist": 2,
+    "hem": 2,
+}  # changes of bend that are usual
+BENDS_USUAL = 1
+RADIUS_LOOK = 0.5  # of the least radius: tighter than that is not true
+
+
+@dataclass(frozen=True)
+class Curve:
+    """What a sewn stretch does: its worst kink (degrees), its least radius (cm), how often it changes its bend."""
+
+    kink: float
+    radius: float
+    bends: int
+
+
+def curve_of(path: Path, edge: Edge) -> Curve:
+    """What one stretch of an edge does; corners that are meant are left out."""
+    kink, turned = 0.0, []
+    for before, after in pairwise(path.segments):
+        bend = angle_between(before.direction(1.0), after.direction(0.0))
+        if bend > kink and not any(corner.to(before.end) < MEANT for corner in edge.corners):
+            kink = bend
+    sharpest = 0.0
+    for segment in path.segments:
+        if isinstance(segment, Line):
+            continue
+        bends, step = segment.bends(LOOKS)
+        sharpest = max(sharpest, max(map(abs, bends)))
+        turned += [bend * length for bend, length in zip(bends, step, strict=True)]
+    return Curve(kink, 1 / sharpest if sharpest > 1e-9 else math.inf, _changes(turned))
+
+
+def _changes(turned: list[float]) -> int:
+    """How often a row of small turns changes its sign, each stretch turning enough to be seen."""
+    count, sign, sum_ = 0, 0, 0.0
+    for turn in turned:
+        if sum_ and (turn > 0) != (sum_ > 0):
+            sum_ = turn if abs(sum_) >= TURNS or sign == 0 else sum_ + turn
+        else:
+            sum_ += turn
+        if abs(sum_) >= TURNS:
+            now = 1 if sum_ > 0 else -1
+            count += sign not in (0, now)
+            sign = now
+    return count
+
+
+def _all(case: Case) -> list[tuple[Piece, Edge, Curve]]:
+    return [(piece, edge, curve_of(part, edge)) for piece in case.garment.pieces for edge in piece.edges for part in edge.parts]
+
+
+@checker("curves")
+def curves(case: Case) -> Iterator[Check]:
+    """Every stretch of an outline is one smooth line: its kinks, its tightest turn, its changes of bend."""
+    found = _all(case)
+    piece, edge, worst = max(found, key=lambda entry: entry[2].kink)
+    bad = tuple(f"{p.name}.{e.name}" for p, e, curve in found if curve.kink > CORNER_TRUE + 1e-6)
+    where = f"{plain(piece.name)} {plain(edge.name)}"
+    tail = (
+        say("Every stretch runs on without a corner.")
+        if not bad
+        else say(f"The {where} has a corner of {worst.kink:.1f}° inside it: draw the curve again.")
+    )
+    yield Check(
+        "curves.smooth", "shapes", "Lines without a kink", "angle", worst.kink, None, CORNER_TRUE, CORNER_LOOK - CORNER_TRUE,
+        say(where if bad else "all of them"), tail, tuple(dict.fromkeys(bad)), "kink",
+    )  # fmt: skip
+    yield from _radius(found)
+    yield from _waves(found)
+
+
+def radius_least(piece: Piece, edge: Edge) -> float:
+    """The least radius of a curve in an edge, cm."""
+    return BACK_CROTCH_RADIUS if edge.role == "crotch" and piece.of == "back" else ROLES[edge.role].radius
+
+
+def _radius(found: list[tuple[Piece, Edge, Curve]]) -> Iterator[Check]:
+    round_ = [
+        (curve.radius / radius_least(piece, edge), piece, edge, curve)
+        for piece, edge, curve in found
+        if curve.radius < math.inf
+    ]
+    if not round_:
+        return
+    share, piece, edge, tight = min(round_, key=lambda entry: entry[0])
+    least = radius_least(piece, edge)
+    where = f"{plain(piece.name)} {plain(edge.name)}"
+    words = say(f"{{0}} in the {where}", tight.radius)
+    tail = (
+        say("None turns tighter than it can be sewn.")
+        if share >= 1 - 1e-6
+        else say("It turns in {0}, {1u} is the least here.", tight.radius, least)
+    )
+    bad = [(p, e) for part, p, e, _ in round_ if part < 1 - 1e-6] or [(piece, edge)]
+    yield Check(
+        "curves.radius", "shapes", "Tightest turn", "length", tight.radius, least, None, least * (1 - RADIUS_LOOK), words, words.stopped + tail,
+        tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "radius",
+    )  # fmt: skip
+
+
+def _waves(found: list[tuple[Piece, Edge, Curve]]) -> Iterator[Check]:
+    over = [(curve.bends - BENDS.get(edge.role, BENDS_USUAL), piece, edge, curve) for piece, edge, curve in found]
+    worst, piece, edge, curve = max(over, key=lambda entry: entry[0])
+    where = f"{plain(piece.name)} {plain(edge.name)}"
+    most = BENDS.get(edge.role, BENDS_USUAL)
+    tail = (
+        say("None waves.")
+        if worst <= 0
+        else say(f"The {where} changes its bend {curve.bends} times, {most} is usual: draw one curve.")
+    )
+    bad = [(p, e) for out, p, e, _ in over if out > 0] or [(piece, edge)]
+    yield Check(
+        "curves.waves", "shapes", "Lines that wave", "count", curve.bends, None, most, 1, say(where), tail,
+        tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "changes of bend",
+    )  # fmt: skip

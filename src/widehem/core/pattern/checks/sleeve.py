@@ -1,0 +1,148 @@
+"""Checks of sleeves: the cap on its armhole, its notches, the hand through the hem."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from widehem.core.pattern.check import ANY, SEAM_TRUE, Case, Check, Demand, answers
+from widehem.core.pattern.checks.upper import spots_of
+from widehem.core.pattern.meeting import PITCH, notches_along
+from widehem.core.units import say
+
+CAP_SLACK = 0.1
+CLOTHS = {"woven": "Woven cloth", "crisp": "Crisp cloth", "knit": "A knit"}
+
+
+@dataclass(frozen=True)
+class CapFits(Demand):
+    """The armhole a cap is for, cm: its length and how far from the underarm its pitch notches stand, back and front.
+
+    wanted: the ease that was asked for. share: of the ease of a high cap. own: least and most of a kind of head for which the cloth does
+    not decide.
+    """
+
+    armhole: float
+    wanted: float
+    share: float = 1.0
+    own: tuple[float, float] | None = None
+    pitch: tuple[float, float] | None = None
+
+
+@answers(CapFits)
+def caps(case: Case, asked: CapFits) -> Iterator[Check]:
+    """The cap is longer than its armhole by the ease that was wanted, and the cloth can be eased by so much."""
+    chain = case.garment.one_side("cap")
+    length = case.garment.length_of(chain)
+    ease = length - asked.armhole
+    words = say("{0} on armhole {1}", length, asked.armhole)
+    off = abs(ease - asked.wanted)
+    tail = (
+        say("Wanted was {0s}: the cap does not come out.", asked.wanted)
+        if off > CAP_SLACK + 1e-6
+        else say("Wanted was {0s}; gather it between the pitch notches, more at the back.", asked.wanted)
+        if asked.wanted
+        else say("Set in flat, without ease.")
+    )
+    yield Check(
+        "cap.ease", "seams", "Cap in its armhole", "signed", ease, asked.wanted - CAP_SLACK, asked.wanted + CAP_SLACK, 0.0, words,
+        words.stopped + tail, spots_of(chain), "ease",
+    )  # fmt: skip
+    yield _cloth(case, asked, spots_of(chain))
+    if asked.pitch is not None:
+        yield from _pitch(case, asked.pitch, spots_of(chain))
+
+
+def _cloth(case: Case, asked: CapFits, spots: tuple[str, ...]) -> Check:
+    """Whether the cloth takes so much ease."""
+    low, high = asked.own or case.wear.cap_ease(asked.share)
+    words = say("{0s} wanted", asked.wanted)
+    cloth = CLOTHS[case.wear.cloth]
+    if asked.wanted < low - 1e-6:
+        tail = say(f"{cloth} wants {{0}} to {{1u}} here, or the sleeve drags over the shoulder.", low, high)
+    elif asked.wanted > high + 1e-6:
+        tail = say(f"{cloth} takes {{0u}} at most here: it would pucker.", high)
+    else:
+        tail = say(f"{cloth} takes {{0}} to {{1u}} here.", low, high)
+    return Check(
+        "cap.cloth",
+        "seams",
+        "Cap ease in this cloth",
+        "signed",
+        asked.wanted,
+        low,
+        high,
+        0.0,
+        words,
+        words.stopped + tail,
+        spots,
+        "ease",
+    )
+
+
+def _pitch(case: Case, wanted: tuple[float, float], spots: tuple[str, ...]) -> Iterator[Check]:
+    chain = case.garment.one_side("cap")
+    whole = case.garment.length_of(chain)
+    found = {count: along for name, count, along in notches_along(case.garment, chain) if name == PITCH}
+    if set(found) != {1, 2}:
+        return
+    off = max(abs(found[2] - wanted[0]), abs(whole - found[1] - wanted[1]))
+    words = say("{0} behind, {1} in front of the underarm", found[2], whole - found[1])
+    tail = (
+        say("As far as in the armhole.")
+        if off <= SEAM_TRUE + 1e-6
+        else say("In the armhole they stand at {0} and {1u}: move them.", *wanted)
+    )
+    yield Check(
+        "cap.notches",
+        "seams",
+        "Pitch notches of the cap",
+        "length",
+        off,
+        None,
+        SEAM_TRUE,
+        0.0,
+        words,
+        words.stopped + tail,
+        spots,
+        "apart",
+    )
+
+
+@dataclass(frozen=True)
+class HandPasses(Demand):
+    """The girth of the closed hand that must pass the hem of a sleeve, cm."""
+
+    hand: float
+
+
+@answers(HandPasses)
+def hands(case: Case, asked: HandPasses) -> Iterator[Check]:
+    """The closed hand passes the hem of a sleeve."""
+    girth = case.garment.round_of("wrist", limb=True)
+    if not girth:
+        return
+    if case.wear.knit:
+        girth *= 1 + case.wear.stretch / 100
+    spare = girth - asked.hand
+    words = say("{0} on hand {1}", girth, asked.hand)
+    tail = (
+        say("The hand passes.")
+        if spare >= -1e-6
+        else say("The hand does not pass: widen the hem, or leave an opening of {0u}.", 8.0)
+    )
+    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("wrist"))
+    yield Check(
+        "hand.passes",
+        "movement",
+        "Hand through the hem",
+        "signed",
+        spare,
+        0.0,
+        None,
+        ANY,
+        words,
+        words.stopped + tail,
+        spots,
+        "spare",
+    )

@@ -1,0 +1,85 @@
+"""The garment closed: what an outline does where a dart is shut or a seam is joined."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.geometry.points import Point, angle_between, turn
+from widehem.core.pattern.check import plain
+from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.pattern.garment import Chain, Garment, SeamEdge
+from widehem.core.pattern.piece import Piece
+
+
+@dataclass(frozen=True)
+class Joint:
+    """A place where an outline runs on once something is closed: role of the outline, bend there in degrees, where that is, and the
+    spots. over: 'dart', or the role of the seam."""
+
+    role: str
+    bend: float
+    where: str
+    spots: tuple[str, ...]
+    over: str
+
+
+def joints(garment: Garment) -> Iterator[Joint]:
+    """Every dart shut and every seam joined. Twin seams and folds are looked at as corners of the middle."""
+    for piece in garment.pieces:
+        for edge in piece.edges:
+            yield from _shut(piece, edge)
+    for seam in garment.seams:
+        if seam.faced or seam.twin:
+            continue
+        for at_end in (False, True):
+            one, two = (corner_of(garment, chain, at_end=at_end) for chain in (seam.first, seam.second))
+            if one.beyond.role != two.beyond.role:
+                continue
+            bend = abs(one.angle + two.angle - 180)
+            spots = tuple(f"{c.piece.name}.{c.beyond.name}" for c in (one, two))
+            yield Joint(one.beyond.role, bend, f"at the {seam.title.lower()}", spots, garment.edge(seam.first[0]).role)
+
+
+def _shut(piece: Piece, edge: Edge) -> Iterator[Joint]:
+    for number, gap in enumerate(edge.gaps):
+        before, after = edge.parts[number].arriving, edge.parts[number + 1].leaving
+        bend = angle_between(before, after.moved(shutting(gap))) if isinstance(gap, Dart) else angle_between(before, after)
+        spots = (f"{piece.name}.{edge.name}", f"{piece.name}.{gap.name}")
+        yield Joint(edge.role, bend, f"over a {plain(piece.name)} dart", spots, "dart")
+
+
+def shutting(dart: Dart) -> Transform:
+    """The turn, as a direction is turned, that lays the outer leg of a dart on the inner."""
+    inner, outer = dart.inner - dart.turned_about, dart.outer - dart.turned_about
+    return turn(Point(0.0, 0.0), math.atan2(outer.cross(inner), outer.dot(inner)))
+
+
+@dataclass(frozen=True)
+class Corner:
+    """Where a chain of edges ends: the piece, the edge that follows beyond it, and the inside angle between them, degrees."""
+
+    piece: Piece
+    beyond: Edge
+    angle: float
+
+
+def corner_of(garment: Garment, chain: Chain, *, at_end: bool) -> Corner:
+    """The corner in which a chain ends, or begins."""
+    entry: SeamEdge = chain[-1 if at_end else 0]
+    piece = garment.piece(entry.piece)
+    before, after = piece.beside(entry.edge)
+    edge = piece.edge(entry.edge)
+    if at_end != entry.back:
+        return Corner(piece, after, inside_angle(piece, edge, after))
+    return Corner(piece, before, inside_angle(piece, before, edge))
+
+
+def inside_angle(piece: Piece, before: Edge, after: Edge) -> float:
+    """The angle inside a piece between an edge and the next, 0 to 360 degrees."""
+    a, b = before.arriving, after.leaving
+    turned = math.degrees(math.atan2(a.cross(b), a.dot(b)))
+    return 180 - (turned if piece.outward(Point(1.0, 0.0)).y < 0 else -turned)

@@ -1,0 +1,94 @@
+"""What lies inside a piece: darts pointed at both ends, lines to fold along, balance lines; and what is cut by it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+
+OUTER = "cloth"  # the cloth a garment is made of
+
+
+@dataclass(frozen=True)
+class Diamond:
+    """A dart inside a piece, pointed at both ends. inner, outer: where it is widest, inner towards the centre."""
+
+    name: str
+    top: Point
+    bottom: Point
+    inner: Point
+    outer: Point
+
+    @property
+    def intake(self) -> float:
+        return self.inner.to(self.outer)
+
+    @property
+    def path(self) -> Path:
+        return Path.through(self.top, self.inner, self.bottom, self.outer, self.top)
+
+    def moved(self, by: Transform) -> Diamond:
+        return replace(self, **{name: getattr(self, name).moved(by) for name in ("top", "bottom", "inner", "outer")})
+
+    def taken_along(self, at: Point, way: Point) -> float:
+        """How much of an endless line it takes, cm."""
+        along = sorted(way.dot(self.path.segments[i].at(t) - at) for i, t in self.path.crossings(at, way))
+        return along[-1] - along[0] if len(along) > 1 else 0.0
+
+
+@dataclass(frozen=True)
+class InnerLine:
+    """A line drawn inside a piece, to fold or to lay something along. folded: what lies beyond it, as it lies once it is turned over it."""
+
+    name: str
+    title: str
+    path: Path
+    folded: Path | None = None
+
+    def moved(self, by: Transform) -> InnerLine:
+        return replace(self, path=self.path.moved(by), folded=self.folded.moved(by) if self.folded else None)
+
+
+@dataclass(frozen=True)
+class BalanceLine:
+    """A level drawn across a piece, at which its girth is measured and by which it is matched to its neighbours.
+
+    lines: from the middle outwards, one for each part of the piece that was turned by itself; where one ends and the next begins lies
+    inside, both outer ends run on to the outline. between: names of inner lines at which it ends instead, '' for the outline.
+    notched: it is marked along the seams that it crosses.
+    """
+
+    level: str
+    lines: tuple[tuple[Point, Point], ...]
+    between: tuple[str, str] = ("", "")
+    notched: bool = True
+
+    @staticmethod
+    def across(level: str, y: float, *, between: tuple[str, str] = ("", ""), notched: bool = True) -> BalanceLine:
+        """A level straight across, at this height of the piece's own frame."""
+        return BalanceLine(level, ((Point(0.0, y), Point(1.0, y)),), between, notched)
+
+    def moved(self, by: Transform) -> BalanceLine:
+        return replace(self, lines=tuple((a.moved(by), b.moved(by)) for a, b in self.lines))
+
+    @property
+    def straight(self) -> tuple[Point, Point]:
+        """A point of the line and its direction, one long: of the part nearest the middle."""
+        a, b = self.lines[0]
+        return a, (b - a).unit()
+
+    @property
+    def height(self) -> float:
+        """How far down it lies in the frame of its piece, cm."""
+        return self.lines[0][0].y
+
+
+@dataclass(frozen=True)
+class Cloth:
+    """What is cut by a piece from one cloth: 'lining', '2, a pair'."""
+
+    cloth: str
+    cut: str

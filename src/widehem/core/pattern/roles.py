@@ -1,0 +1,63 @@
+"""What an edge is on the garment: the one table that stands in place of names in checks, allowances and words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from widehem.core.setting.registry import Registry
+
+
+@dataclass(frozen=True)
+class Role:
+    """words: how it is called in a sentence. allowance: the row of an allowance plan it falls under. radius: the least radius of
+    a curve in it, cm. free: how readily it gives way where a seam that ends at it is made longer, 0 first; 9 never."""
+
+    code: str
+    words: str
+    allowance: str = "seam"
+    radius: float = 0.5
+    free: int = 9
+
+
+ROLES: Registry[Role] = Registry("role of an edge")
+for _role in (
+    Role("neck", "neckline", "neck", 1.0),
+    Role("shoulder", "shoulder", "shoulder"),
+    Role("armhole", "armhole", "shoulder", 2.5, 3),
+    Role("side", "side seam", radius=2.0),
+    Role("waist", "waist", radius=2.0, free=0),
+    Role("hem", "hem", radius=2.0, free=1),
+    Role("centre_front", "centre front", radius=2.0),
+    Role("centre_back", "centre back", radius=2.0),
+    Role("inseam", "inseam", radius=2.0),
+    Role("crotch", "crotch seam", radius=5.0),
+    Role("cap", "cap", "shoulder", 1.0),
+    Role("underarm", "underarm seam", radius=2.0),
+    Role("wrist", "hem", "sleeve_hem", 2.0, 2),
+    Role("panel", "panel seam", radius=4.0),
+    Role("gore", "gore"),
+    Role("vent", "vent"),
+    Role("front_edge", "front edge", radius=1.0),
+    Role("gorge", "gorge"),
+    Role("collar", "collar"),
+    Role("neck_seam", "neck edge", "neck"),
+    Role("facing", "inner edge of the facing"),
+    Role("pad", "pad"),
+    Role("band", "band"),
+    Role("pocket", "pocket"),
+    Role("slit", "slit"),
+    Role("cut", "new seam"),
+):
+    ROLES.add(_role.code, _role)
+
+BACK_CROTCH_RADIUS = 8.0
+
+
+def role_named(code: str) -> Role:
+    """Raises KeyError when there is no such role."""
+    return ROLES[code]
+
+
+def centre(role: str) -> bool:
+    """Whether an edge of this role runs along the middle of the body."""
+    return role in ("centre_front", "centre_back")

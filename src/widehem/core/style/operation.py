@@ -1,0 +1,138 @@
+"""Operations on a garment: what one is, their registry, and the one way in which they are run."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from widehem.core.body.chart import Chart
+from widehem.core.pattern.edge import PatternError
+from widehem.core.pattern.garment import Chain, EdgeRef, Garment
+from widehem.core.pattern.wear import USUAL_WEAR, Wear
+from widehem.core.setting.option import Option, Value
+from widehem.core.setting.registry import Registry
+from widehem.core.style.remap import remapped
+from widehem.core.style.where import Found, LostPlaceError, Where, find
+from widehem.core.units import Saying, say
+
+Phase = Literal["style", "derive", "true"]
+PHASES: tuple[Phase, ...] = (
+    "style",
+    "derive",
+    "true",
+)  # facings and linings come after every change of shape, truing after all
+
+
+class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the table
+    """An operation that does not fit: saying what, why, and the figure that would. wheres: the places to blame; measures: codes."""
+
+    def __init__(self, saying: Saying, wheres: tuple[str, ...] = (), measures: tuple[str, ...] = ()) -> None:
+        super().__init__(saying.text())
+        self.saying, self.wheres, self.measures = saying, wheres, measures
+
+
+@dataclass(frozen=True)
+class Done:
+    """What an operation did.
+
+    garment: with its new pieces; seams may still speak of edges as they were. renamed: what edges that were there have become, in their
+    own order; dropped: edges that are gone. said: what it changed, in words. made: pieces it made. stale: parts drawn for what it changed.
+    """
+
+    garment: Garment
+    renamed: Mapping[EdgeRef, Chain] = field(default_factory=dict)
+    dropped: tuple[EdgeRef, ...] = ()
+    said: tuple[Saying, ...] = ()
+    made: tuple[str, ...] = ()
+    stale: tuple[str, ...] = ()
+
+
+DraftOf = Callable[[str, Mapping[str, Value], Mapping[str, Value]], Garment]
+
+
+@dataclass(frozen=True)
+class Context:
+    """What an operation may look at besides the garment. draft_of: another garment of this wearer, by method, options and ease."""
+
+    chart: Chart
+    wear: Wear = USUAL_WEAR
+    draft_of: DraftOf | None = None
+
+
+@dataclass(frozen=True)
+class Job:
+    """One operation with everything it needs, its places found."""
+
+    garment: Garment
+    context: Context
+    settings: Mapping[str, Value]
+    at: Mapping[str, Found]
+    names: Mapping[str, str]
+
+    def length(self, code: str) -> float:
+        return float(self.settings[code])
+
+    def choice(self, code: str) -> str:
+        return str(self.settings[code])
+
+
+@dataclass(frozen=True)
+class Operation:
+    """wheres: the places it asks for, with words. names: what it lets the maker name, with what each must hold. rules: their version."""
+
+    code: str
+    family: str
+    title: str
+    why: str
+    apply: Callable[[Job], Done]
+    options: tuple[Option, ...] = ()
+    wheres: Mapping[str, str] = field(default_factory=dict)
+    names: Mapping[str, str] = field(default_factory=dict)
+    phase: Phase = "style"
+    rules: int = 1
+
+    def option(self, code: str) -> Option:
+        """Raises KeyError."""
+        return next(option for option in self.options if option.code == code)
+
+
+OPERATIONS: Registry[Operation] = Registry("operation")
+
+
+def operation(
+    code: str, family: str, title: str, why: str, *, options: tuple[Option, ...] = (), wheres: Mapping[str, str] | None = None,
+    names: Mapping[str, str] | None = None, phase: Phase = "style", rules: int = 1,
+) -> Callable[[Callable[[Job], Done]], Callable[[Job], Done]]:  # fmt: skip
+    """Register an operation by the function that does it."""
+
+    def register(apply: Callable[[Job], Done]) -> Callable[[Job], Done]:
+        OPERATIONS.add(code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules))
+        return apply
+
+    return register
+
+
+def run(
+    asked: Operation, garment: Garment, context: Context, settings: Mapping[str, Value] | None = None,
+    wheres: Mapping[str, Where] | None = None, names: Mapping[str, str] | None = None,
+) -> Done:  # fmt: skip
+    """Do an operation: find its places, do it, and rewrite what speaks of edges that changed.
+
+    settings: what differs from the defaults. Raises CannotStyle when a place is not there any more or there is no room.
+    """
+    chosen: dict[str, Value] = {option.code: option.default for option in asked.options if option.default is not None}
+    for code, value in (settings or {}).items():
+        chosen[code] = asked.option(code).check(value)
+    at: dict[str, Found] = {}
+    for code, where in (wheres or {}).items():
+        try:
+            at[code] = find(garment, where)
+        except LostPlaceError as lost:
+            raise CannotStyle(lost.saying, (code,)) from None
+    try:
+        done = asked.apply(Job(garment, context, chosen, at, names or {}))
+        whole = remapped(garment, done.garment, done.renamed, done.dropped)
+    except PatternError as error:
+        raise CannotStyle(say(f"{asked.title}: {error}"), tuple(at)) from None
+    return Done(whole, done.renamed, done.dropped, done.said, done.made, done.stale)

@@ -1,0 +1,91 @@
+"""What follows when edges of a garment are cut, joined or gone: seams and the memory of the draft are rewritten, nowhere else."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+
+from widehem.core.pattern.edge import Notch
+from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Seam, SeamEdge
+from widehem.core.pattern.meeting import joins_along
+
+MATCH = 0.15  # cm: both sides of a seam that break so near each other are two seams now
+
+
+def remapped(before: Garment, after: Garment, renamed: Mapping[EdgeRef, Chain], dropped: Iterable[EdgeRef] = ()) -> Garment:
+    """The garment after an operation, its seams and `now` in the names that its edges have now.
+
+    before: the garment it was made from. after: its new pieces; its seams as they were, with new ones beside them.
+    """
+    gone = set(dropped)
+    if not renamed and not gone:
+        return _remembering(before, after, {}, gone)
+    seams: list[Seam] = []
+    pieces = Garment(after.pieces)
+    for seam in after.seams:
+        first, second = (_chain(chain, renamed, gone) for chain in (seam.first, seam.second))
+        if not first or not second:
+            continue
+        changed = replace(seam, first=first, second=second)
+        seams += [changed] if (first, second) == (seam.first, seam.second) else _broken(pieces, changed)
+    return _remembering(before, replace(after, seams=tuple(seams)), renamed, gone)
+
+
+def _chain(chain: Chain, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> Chain:
+    found: list[SeamEdge] = []
+    for entry in chain:
+        if entry.ref in renamed:
+            new = renamed[entry.ref]
+            found += [part.turned() for part in reversed(new)] if entry.back else new
+        elif entry.ref not in gone:
+            found.append(entry)
+    return tuple(found)
+
+
+def _broken(garment: Garment, seam: Seam) -> list[Seam]:
+    """A seam whose edges have been cut: several where both sides break at matching places, its ease shared by length."""
+    if seam.twin:
+        return [
+            replace(seam, first=(entry,), second=(entry,), name=seam.name if n == 1 else f"{seam.name}_{n}")
+            for n, entry in enumerate(seam.first, 1)
+        ]
+    whole = garment.length_of(seam.first), garment.length_of(seam.second)
+    shift = whole[0] - whole[1]
+    joins = joins_along(garment, seam.first), joins_along(garment, seam.second)
+    if len(seam.first) != len(seam.second) or len(seam.first) < 2:
+        return [seam]
+    if any(abs(a - b - shift * b / whole[1]) > MATCH for a, b in zip(*joins, strict=True)):
+        return [seam]
+    found = []
+    for number, (one, two) in enumerate(zip(seam.first, seam.second, strict=True), 1):
+        share = garment.length_of((two,)) / whole[1]
+        ease = seam.ease[0] * share, seam.ease[1] * share
+        found.append(
+            replace(seam, name=seam.name if number == 1 else f"{seam.name}_{number}", first=(one,), second=(two,), ease=ease)
+        )
+    return found
+
+
+def _remembering(before: Garment, after: Garment, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> Garment:
+    now: dict[EdgeRef, Chain] = {}
+    for ref in {*before.now, *renamed, *gone}:
+        if ref in before.now:
+            now[ref] = _chain(before.now[ref], renamed, gone)
+        elif not any(entry.ref == ref for chain in before.now.values() for entry in chain):
+            now[ref] = renamed.get(ref, ())
+    return replace(after, now=now)
+
+
+def free_name(taken: Iterable[str], wanted: str) -> str:
+    """The name, or the next that is free: 'panel', 'panel_2', 'panel_3'."""
+    known, number, name = set(taken), 2, wanted
+    while name in known:
+        name, number = f"{wanted}_{number}", number + 1
+    return name
+
+
+def joint_notches(garment: Garment, seam: Seam) -> tuple[Notch, ...]:
+    """Notches for the second side of a seam, where the edges of the first side meet."""
+    return tuple(
+        Notch(f"{seam.name} joint {number}", along) for number, along in enumerate(joins_along(garment, seam.first), 1)
+    )
