@@ -24,6 +24,7 @@ import widehem.core.drafting.methods  # noqa: F401 - registers the methods
 from tests.bodies import UPPER, drafted, skirt_chart, upper_build
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
+from widehem.core.design.make import Made
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Method, armhole_of
 from widehem.core.marking.made import mark_up
@@ -57,24 +58,24 @@ def line(name: str, figure: float, unit: str, anchor: float | None = None, targe
 
 def core() -> None:
     print("core: the two-panel skirt; anchor: one shapely buffer of the same outlines")
-    outlines = [Polygon(piece.outline(0.01)) for piece in draft(METHOD, skirt_chart()).garment.pieces]
+    outlines = [Polygon(piece.outline(0.01)) for piece in drafted(METHOD, skirt_chart()).garment.pieces]
     anchor = median_ms(lambda _: [outline.buffer(1.2) for outline in outlines])
     line("anchor", anchor, "ms", anchor)
     line("a thousand squares added up in Python", median_ms(lambda _: sum(i * i for i in range(1000))), "ms", anchor)
 
-    def checked(n: int) -> Draft:
-        made = draft(METHOD, charts[n])
+    def checked(n: int) -> Made:
+        made = drafted(METHOD, charts[n])
         _ = made.checks
         return made
 
     for build in ("typical", "hourglass", "round"):
         charts = [skirt_chart(build, hip=(94 if build == "typical" else 104) + n * 0.01) for n in range(140)]
-        made = median_ms(lambda n, charts=charts: _checks(draft(METHOD, charts[n])))
+        made = median_ms(lambda n, charts=charts: _checks(drafted(METHOD, charts[n])))
         line(f"draft and checks, {build}", made, "ms", anchor, "target 5 ms")
     charts = [skirt_chart(waist=69 + n * 0.01) for n in range(140)]
     drawn = median_ms(lambda n: board_svg(made := checked(n + 70), len(made.steps)))
     line("draft, checks and board as SVG", drawn, "ms", anchor, "target 10 ms")
-    block = draft(METHOD, skirt_chart()).garment
+    block = drafted(METHOD, skirt_chart()).garment
     line("pattern with allowances and marks", median_ms(lambda _: mark_up(block, PLANS["cloth"]), 20), "ms", anchor)
     pattern = mark_up(block, PLANS["cloth"])
     line("tiled PDF of a pattern, A4", median_ms(lambda _: sheets_pdf(pattern, PAPERS["a4"]), 10), "ms", anchor)
@@ -125,7 +126,7 @@ def upper(anchor: float) -> None:
             line(f"  with {name}", median_ms(both, 20), "ms", anchor, "target 20 ms")
 
 
-def _checks(made: Draft) -> object:
+def _checks(made: Made) -> object:
     return made.checks
 
 

@@ -9,6 +9,9 @@ from widehem.core.design.design import method_design
 from widehem.core.design.make import Made, make
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Method
+from widehem.core.pattern.check import Case
+from widehem.core.pattern.checks.body import Girth, finished
+from widehem.core.pattern.piece import Piece
 
 # build: waist, hip, waist_hip, waist_knee, height
 BUILDS = {
@@ -27,6 +30,21 @@ def drafted(
 ) -> Made:
     """A block by a method on a chart."""
     return make(method_design(method, options, ease), chart, armhole=armhole)
+
+
+def girth(made: Made, name: str) -> float:
+    """A girth of a garment as it is held against the body, cm."""
+    return finished(Case(made.garment, made.demands, made.wear), asked(made, name))
+
+
+def asked(made: Made, name: str) -> Girth:
+    """What is asked of a girth."""
+    return next(demand for demand in made.girths if demand.name == name)
+
+
+def on_sheet(made: Made, name: str) -> Piece:
+    """A piece as it lies on the sheet."""
+    return next(piece for piece in made.laid if piece.name == name)
 
 
 def skirt_chart(build: str = "typical", **changes: float) -> Chart:

@@ -17,8 +17,8 @@ HEADING = Heading("The Lantern Ferry", "Ferry skirt", "Odile Marsh", "Quayside P
 
 class Allowances(unittest.TestCase):
     def setUp(self):
-        self.garment = skirt("typical").garment
-        self.pattern = mark_up(self.garment, PLANS["cloth"], HEADING)
+        self.made = skirt("typical")
+        self.pattern = mark_up(self.made, PLANS["cloth"], HEADING)
         self.back, self.front = self.pattern.pieces
 
     def test_everywhere_as_far_from_the_stitching_line_as_planned(self):
@@ -60,7 +60,7 @@ class Allowances(unittest.TestCase):
 
     def test_plans_are_changed_within_reason(self):
         wider = PLANS["cloth"].with_amounts({"seam": 2.5})
-        self.assertAlmostEqual(mark_up(self.garment, wider).pieces[0].bounds[2], 27.5, places=3)
+        self.assertAlmostEqual(mark_up(self.made, wider).pieces[0].bounds[2], 27.5, places=3)
         for changes in ({"seam": 40}, {"seam": -1}, {"elbow": 1}):
             with self.assertRaises(PlanError):
                 PLANS["cloth"].with_amounts(changes)
@@ -68,7 +68,7 @@ class Allowances(unittest.TestCase):
             plan_named("velvet")
 
     def test_without_allowances_the_cut_is_the_stitching_line(self):
-        bare = mark_up(self.garment, PLANS["none"]).pieces[0]
+        bare = mark_up(self.made, PLANS["none"]).pieces[0]
         self.assertAlmostEqual(Polygon(bare.cut).area, bare.piece.area, delta=0.2)
 
     def test_stitching_lines_run_out_to_the_cutting_line(self):
@@ -81,8 +81,8 @@ class Allowances(unittest.TestCase):
 
 class Marks(unittest.TestCase):
     def setUp(self):
-        self.garment = skirt("typical").garment
-        self.pattern = mark_up(self.garment, PLANS["cloth"], HEADING)
+        self.made = skirt("typical")
+        self.pattern = mark_up(self.made, PLANS["cloth"], HEADING)
 
     def test_notches_single_in_front_double_behind_and_square_to_the_edge(self):
         back, front = ([n for n in m.notches if n.what == "hip level"] for m in self.pattern.pieces)
@@ -124,7 +124,7 @@ class Marks(unittest.TestCase):
 
     def test_labels_say_what_it_is_and_touch_no_line(self):
         for build in BUILDS:
-            pattern = mark_up(skirt(build).garment, PLANS["cloth"], HEADING)
+            pattern = mark_up(skirt(build), PLANS["cloth"], HEADING)
             for marked in pattern.pieces:
                 words = " ".join(marked.label.lines)
                 for word in ("Skirt", "of 2", "cut", "Ferry skirt", "Odile Marsh", "Lantern Ferry", "1.2", "draft 2"):
@@ -135,7 +135,7 @@ class Marks(unittest.TestCase):
                 self.assertTrue(inside.contains(LineString([(middle.x - half, middle.y), (middle.x + half, middle.y)])), build)
 
     def test_labels_in_inches(self):
-        words = " ".join(mark_up(self.garment, PLANS["cloth_in"], HEADING, Display("in")).pieces[0].label.lines)
+        words = " ".join(mark_up(self.made, PLANS["cloth_in"], HEADING, Display("in")).pieces[0].label.lines)
         self.assertIn("seams 1/2; hem 1 1/2, opening 5/8 in", words)
 
     def test_cut_list_and_notions(self):
@@ -146,14 +146,14 @@ class Marks(unittest.TestCase):
         self.assertTrue(any("Zip, 18.0 cm" in line for line in self.pattern.notions))
 
     def test_a_good_pattern_passes_its_checks_and_a_bad_one_does_not(self):
-        self.assertEqual({check.verdict for check in check_pattern(self.garment, self.pattern)}, {"true"})
+        self.assertEqual({check.verdict for check in check_pattern(self.made.garment, self.pattern)}, {"true"})
         from dataclasses import replace
 
         back, front = self.pattern.pieces
         moved = replace(
             front, amounts={**front.amounts, "side": 2.0}, notches=tuple(replace(n, along=n.along + 1) for n in front.notches)
         )
-        verdicts = {c.name: c.verdict for c in check_pattern(self.garment, replace(self.pattern, pieces=(back, moved)))}
+        verdicts = {c.name: c.verdict for c in check_pattern(self.made.garment, replace(self.pattern, pieces=(back, moved)))}
         self.assertEqual((verdicts["allowances"], verdicts["notches"]), ("not", "not"))
 
 

@@ -44,7 +44,7 @@ HEADING = Heading("The Lantern Ferry", "Ferry skirt", "Zoë Łuk", "Quayside Pla
 
 
 def pattern(build="typical", plan="cloth", **options):
-    return mark_up(skirt(build, options).garment, PLANS[plan], HEADING)
+    return mark_up(skirt(build, options), PLANS[plan], HEADING)
 
 
 def strokes(page):
@@ -244,7 +244,7 @@ class Svg(unittest.TestCase):
             self.assertLessEqual({"cut", "stitch", "notch", "drill", "grain", "words", "balance"}, kinds)
 
     def test_words_are_escaped(self):
-        made = mark_up(skirt().garment, PLANS["cloth"], Heading(wearer='<b>&"', costume="Skirt & co"))
+        made = mark_up(skirt(), PLANS["cloth"], Heading(wearer='<b>&"', costume="Skirt & co"))
         ET.fromstring(pattern_svg(made))
         ET.fromstring(sheet_map_svg(sheets_for(made, PAPERS["a4"])))
 

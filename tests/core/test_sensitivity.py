@@ -4,6 +4,7 @@ import unittest
 
 from tests.bodies import skirt_chart
 from widehem.core.body.chart import Chart, chart_of
+from widehem.core.design.design import method_design
 from widehem.core.design.sensitivity import filled_in, next_to_read, what_moves
 from widehem.core.drafting.method import METHODS
 
@@ -12,7 +13,7 @@ METHOD = METHODS["skirt.two_panel"]
 
 class Sensitivity(unittest.TestCase):
     def moves(self, code, chart=None, **options):
-        return {(m.piece, m.edge): m.by for m in what_moves(METHOD, chart or skirt_chart(), code, options)}
+        return {(m.piece, m.edge): m.by for m in what_moves(method_design(METHOD, options), chart or skirt_chart(), code)}
 
     def test_a_centimetre_of_waist_or_hip_is_shared_by_the_quarters(self):
         waist = self.moves("waist")
@@ -29,7 +30,7 @@ class Sensitivity(unittest.TestCase):
         self.assertEqual(self.moves("waist_knee", length=60), {}, "another length was set")
 
     def test_the_most_comes_first(self):
-        sizes = [abs(move.by) for move in what_moves(METHOD, skirt_chart(), "waist_knee")]
+        sizes = [abs(move.by) for move in what_moves(method_design(METHOD), skirt_chart(), "waist_knee")]
         self.assertEqual(sizes, sorted(sizes, reverse=True))
 
     def test_what_is_missing_is_tried_on_an_estimate_and_the_chart_stays_as_it_is(self):

@@ -5,7 +5,7 @@ import unittest
 from hypothesis import HealthCheck, given, settings
 from shapely import Polygon
 
-from tests.bodies import skirt_bodies, skirt_ease, skirt_settings
+from tests.bodies import drafted, girth, skirt_bodies, skirt_ease, skirt_settings
 from widehem.core.body.chart import chart_of
 from widehem.core.drafting.method import METHODS
 from widehem.core.geometry.points import angle_between
@@ -22,7 +22,7 @@ class AnyBody(unittest.TestCase):
     @given(skirt_bodies(), skirt_settings, skirt_ease)
     def test_valid_or_refused_with_named_measures(self, body, options, ease):
         try:
-            made = draft(METHOD, chart_of(body), options, ease)
+            made = drafted(METHOD, chart_of(body), options, ease)
         except CannotDraft as refusal:
             self.assertTrue(refusal.measures)
             self.assertLessEqual(set(refusal.measures), set(body))
@@ -36,8 +36,8 @@ class AnyBody(unittest.TestCase):
                 self.assertLess(dart.point.y, piece.levels["hip"] + 0.5, "a dart ends above the hip line")
             self.assertAlmostEqual(piece.edge("side").end.y, piece.edge("hem").start.y)
         self.assertAlmostEqual(back.edge("side").length, front.edge("side").length, delta=0.001)
-        for level in made.garment.levels:
-            self.assertAlmostEqual(made.garment.girth(level), level.body + level.planned, delta=0.1, msg=level.name)
+        for level in made.girths:
+            self.assertAlmostEqual(girth(made, level.name), level.body + level.planned, delta=0.1, msg=level.name)
         for piece in made.garment.pieces:
             waist = piece.edge("waist")
             self.assertLess(abs(waist.parts[0].leaving.y), 1e-6, "level at the centre")
@@ -53,11 +53,11 @@ class AnyBody(unittest.TestCase):
     @given(skirt_bodies(), skirt_settings)
     def test_every_pattern_can_be_marked_by_every_plan(self, body, options):
         try:
-            made = draft(METHOD, chart_of(body), options)
+            made = drafted(METHOD, chart_of(body), options)
         except CannotDraft:
             return
         for plan in PLANS.values():
-            for marked in mark_up(made.garment, plan).pieces:
+            for marked in mark_up(made, plan).pieces:
                 cut, sewn = Polygon(marked.cut), Polygon(marked.piece.outline(0.02))
                 self.assertTrue(cut.is_valid)
                 self.assertTrue(cut.buffer(0.02).contains(sewn))

@@ -6,7 +6,7 @@ from itertools import pairwise
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.bodies import drafted, upper_bodies, upper_build
+from tests.bodies import asked, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import sums, turns, verdicts
 from widehem.core.drafting.method import METHODS
 from widehem.core.drafting.trousers import share_waist
@@ -55,7 +55,7 @@ class ByHand(unittest.TestCase):
         for method, part in (("trousers.frame", 0.5), ("trousers.crease", 0.75)):
             made = trousers(method)
             pieces = {piece.name: piece for piece in made.garment.pieces}
-            knee = {name: piece.width_at(piece.levels["knee"]) / 2 for name, piece in pieces.items()}
+            knee = {name: piece.across("knee") / 2 for name, piece in pieces.items()}
             self.assertAlmostEqual(knee["front"], 44 / 4 - part, places=3)
             self.assertAlmostEqual(knee["back"], 44 / 4 + part, places=3)
             hem = sum(piece.edge("hem").length for piece in pieces.values())
@@ -90,7 +90,7 @@ class Agreeing(unittest.TestCase):
                 made = trousers(method, build, {"waistline": "elastic"})
                 self.assertEqual([piece.darts for piece in made.garment.pieces], [(), ()])
                 self.assertEqual(verdicts(made)["opening"], "true", (method, build))
-                self.assertEqual(made.garment.opening.length, 0.0)
+                self.assertIsNone(made.garment.opening())
 
     def test_refusals_name_measures_and_figures(self):
         for changes, options, words, measures in (
@@ -150,8 +150,9 @@ class AnyBody(unittest.TestCase):
         self.assertAlmostEqual(
             block.piece("front").edge("inseam").length - block.piece("back").edge("inseam").length, 0.5, delta=0.01
         )
-        level = next(level for level in block.levels if level.name == "waist")
-        self.assertAlmostEqual(block.girth(level) - level.body, level.planned, delta=0.05)
+        level = asked(made, "waist")
+        if level.planned is not None:
+            self.assertAlmostEqual(girth(made, "waist") - level.body, level.planned, delta=0.05)
         forks = [block.piece(name).edge("crotch").parts[0].leaving for name in ("back", "front")]
         inseams = [block.piece(name).edge("inseam").parts[0].arriving for name in ("back", "front")]
         for fork, inseam in zip(forks, inseams, strict=True):

@@ -7,13 +7,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import drafted, skirt, upper_build
-from widehem.core.design.compare import ALIGN, compare_drafts, laid_over
+from widehem.core.design.compare import ALIGN, compare_made, laid_over
 from widehem.core.drafting.advice import advice
 from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import angle_between
 from widehem.core.output.svg_compare import compare_svg
 from widehem.core.output.svg_small import small_svg
-from widehem.core.pattern.walk import armholes_over_each_other, set_in, walk
+from widehem.core.pattern.walk import armholes_over_each_other, walk
+from widehem.core.style.set_in import set_in
 
 BODICES = [code for code, method in METHODS.items() if method.group == "Bodices" and method.has_armhole]
 
@@ -65,10 +66,10 @@ class Walking(unittest.TestCase):
 
 class Compared(unittest.TestCase):
     def test_a_draft_differs_in_nothing_from_itself(self):
-        self.assertEqual([row for row in compare_drafts(bodice(), bodice()) if row.differs], [])
+        self.assertEqual([row for row in compare_made(bodice(), bodice()) if row.differs], [])
 
     def test_what_one_school_does_otherwise(self):
-        rows = {row.name: row for row in compare_drafts(bodice(), bodice("bodice.plain"))}
+        rows = {row.name: row for row in compare_made(bodice(), bodice("bodice.plain"))}
         self.assertAlmostEqual(rows["back shoulder"].by, -0.5, places=2)
         self.assertIsNone(rows["front shoulder, darts together"].second)
         self.assertTrue(rows["bust"].by > 0)
@@ -116,7 +117,7 @@ class SetIn(unittest.TestCase):
                     self.assertLess(pitch.apart, 1e-6)
                     self.assertAlmostEqual(walked.meetings[-1].apart, 1.25, delta=0.06)
                     self.assertFalse(any(walked.untrue(meeting, 0.2) for meeting in walked.meetings))
-                    spot = walked.edges[1].place(walked.edges[1].length - walked.along if seam.against else walked.along)
+                    spot = walked.edges[1].place(walked.edges[1].length - walked.along if seam.second[0].back else walked.along)
                     self.assertLess(spot.point.moved(walked.onto).to(walked.at), 1e-6)
 
     def test_without_an_armhole_there_is_nothing_to_walk(self):

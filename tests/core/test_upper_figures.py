@@ -3,7 +3,7 @@
 import math
 import unittest
 
-from tests.bodies import drafted, upper_build
+from tests.bodies import drafted, on_sheet, upper_build
 from tests.core.test_bodice import bodice, sums, turns, verdicts
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, armhole_of
@@ -82,10 +82,10 @@ class SlashedSmallCup(unittest.TestCase):
                     angle = (low + high) / 2
                     gone = point.x - point.moved(turn(hinge, angle)).x
                     low, high = (angle, high) if gone < spare else (low, angle)
-                side = small.garment.piece("front").edge("side").parts[-1].arriving
+                side = on_sheet(small, "front").edge("side").parts[-1].arriving
                 swung = side.moved(turn(Point(0, 0), angle))
-                drafted = wedge.garment.piece("front").edge("side").parts[-1].arriving
-                self.assertLess(angle_between(swung, drafted), 0.5)
+                drawn = on_sheet(wedge, "front").edge("side").parts[-1].arriving
+                self.assertLess(angle_between(swung, drawn), 0.5)
 
 
 class Necks(unittest.TestCase):
@@ -96,7 +96,11 @@ class Necks(unittest.TestCase):
                     with self.subTest(code, build=build, shape=shape):
                         made = bodice(code, build, {"neck_shape": shape})
                         found = verdicts(made)
-                        self.assertEqual((found["neck.girth"], found["corners.joined"], found["corners.square"]), ("true",) * 3)
+                        self.assertEqual((found["corners.joined"], found["corners.square"]), ("true",) * 2)
+                        spare = made.garment.round_of("neck") - made.chart.get("neck")
+                        on_the_neck = spare <= 1.0 or shape == "square"  # a square one is open on purpose
+                        self.assertEqual(found["neck.girth"], "true" if on_the_neck else "look")
+                        self.assertGreaterEqual(spare, -1e-6)
                         self.assertLessEqual(turns(made.garment.piece("front").edge("neck")), 1)
 
     def test_a_point_is_a_point_and_a_square_is_square(self):
@@ -121,7 +125,7 @@ class CapHeights(unittest.TestCase):
         made = drafted(METHODS[method], upper_build(), {"height_by": by, **options}, {}, self.hole)
         piece = made.garment.piece("sleeve")
         self.assertAlmostEqual(piece.edge("cap").length - self.hole.whole, 2.5, delta=0.1)
-        return made.points["crown"].y * -1, piece.width_at(0.001)
+        return made.points["crown"].y * -1, piece.across("bicep")
 
     def test_a_school_holds_the_height_and_the_width_comes_out(self):
         self.assertAlmostEqual(self.cap("sleeve.guide_box", "third")[0], self.hole.whole / 3, places=6)

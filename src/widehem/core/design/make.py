@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import Draft, Method, draft, method_named
+from widehem.core.drafting.method import Draft, Method, armhole_of, draft, method_named
 from widehem.core.drafting.sheet import Mark
 from widehem.core.drafting.table import Table, as_drawn
 from widehem.core.geometry.points import Point
@@ -120,7 +120,7 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     garment, said = drawn.garment, list(drawn.notes)
     refused: list[Refused] = []
     stale: list[str] = []
-    context = Context(chart, drawn.wear, _other_garments(chart))
+    context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart))
     for step in _in_order((*design.steps, *alterations), drawn.options):
         asked = step.operation
         try:
@@ -155,6 +155,11 @@ def _other_garments(chart: Chart) -> DraftOf:
         return kept[key]
 
     return draft_of
+
+
+def _sleeves(chart: Chart) -> Callable[[str, Garment], Garment]:
+    """Sleeves for the armhole of a garment, by a method."""
+    return lambda method, garment: draft(method_named(method), chart, armhole=armhole_of(garment)).garment
 
 
 def _table(drawn: Draft, garment: Garment) -> Table:

@@ -18,7 +18,7 @@ from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth
-from widehem.core.pattern.checks.upper import ArmholeOn, NeckOn
+from widehem.core.pattern.checks.upper import NECK_MOST, ArmholeOn, NeckOn
 from widehem.core.pattern.edge import Edge, EdgeKind, Notch
 from widehem.core.pattern.garment import Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
@@ -261,7 +261,7 @@ def hand_over(
         demands=(
             Girth("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], bust_slack),
             Girth("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),
-            NeckOn(sheet.measure("neck").value),
+            NeckOn(sheet.measure("neck").value, None if sheet.choice("neck_shape") == "square" else NECK_MOST),
             ArmholeOn(armscye) if armscye is not None else None,
         ),
     )  # fmt: skip

@@ -53,11 +53,13 @@ DraftOf = Callable[[str, Mapping[str, Value], Mapping[str, Value]], Garment]
 
 @dataclass(frozen=True)
 class Context:
-    """What an operation may look at besides the garment. draft_of: another garment of this wearer, by method, options and ease."""
+    """What an operation may look at besides the garment. draft_of: another garment of this wearer, by method, options and ease;
+    sleeve_for: a sleeve by a method, drawn for the armhole of a garment."""
 
     chart: Chart
     wear: Wear = USUAL_WEAR
     draft_of: DraftOf | None = None
+    sleeve_for: Callable[[str, Garment], Garment] | None = None
 
 
 @dataclass(frozen=True)

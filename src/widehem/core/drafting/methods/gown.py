@@ -12,7 +12,7 @@ from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.gown_gores import gores_for, times
 from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
-from widehem.core.drafting.methods.gown_shape import Levels, Stations, level_hem, shaped_edge, split_at
+from widehem.core.drafting.methods.gown_shape import BUST_ROOM, Levels, Stations, level_hem, shaped_edge, split_at
 from widehem.core.drafting.methods.gown_top import Top, hole_of, top_of, underarm, waist_bust
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
@@ -95,7 +95,7 @@ def _quarters(sheet: Sheet) -> tuple[Levels, Quarters]:
         for figure in (waist, bust, under, up, arm):
             sheet.sum(figure.name, figure)
     y_bust, y_arm = -up.value, -arm.value
-    if y_bust - y_arm < 3:  # too near to come in again
+    if y_bust - y_arm < BUST_ROOM:  # too near to come in again
         under = bust
         y_bust = max(y_bust, y_arm)
     length, hip = sheet.length("length"), sheet.measure("waist_hip")
@@ -162,7 +162,10 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
 
         def round_at(move: float) -> float:
             y = levels.underarm + move
-            return sum(hole_of(sheet, name, top, Point(edges[1].underarm, y)).length for name, edges, top in drafts)
+            return sum(
+                hole_of(sheet, name, top, Point(edges[1].lowered(levels.bust - y).underarm, y)).length
+                for name, edges, top in drafts
+            )
 
         move = 0.0
         if fitted and armscye is not None:
@@ -180,7 +183,10 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
                     )
                 )
         moved = replace(levels, underarm=levels.underarm + move, bust=max(levels.bust, levels.underarm + move))
-        back, front = (_panel(sheet, name, moved, edges, top) for name, edges, top in drafts)
+        room = levels.bust - moved.underarm
+        back, front = (
+            _panel(sheet, name, moved, (edges[0].lowered(room), edges[1].lowered(room)), top) for name, edges, top in drafts
+        )
         sheet.sum("armhole", drawn(back.hole.length + front.hole.length, "armhole, front and back"))
     return (back, front), moved
 

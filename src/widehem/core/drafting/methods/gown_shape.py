@@ -6,7 +6,7 @@ In the frame of a panel u runs outwards from its upright centre line, y down fro
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
@@ -16,6 +16,7 @@ from widehem.core.geometry.points import Point, square_to
 ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
 COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again
 UP = Point(0.0, -1.0)
+BUST_ROOM = 3.0  # cm between underarm and bust in which an edge can come in again
 
 
 @dataclass(frozen=True)
@@ -42,6 +43,11 @@ class Stations:
     bust: float
     waist: float
     hand: float
+
+    def lowered(self, room: float) -> Stations:
+        """The stations with the underarm so near (cm) above the bust: too near to come in again, it runs over into it."""
+        share = min(max(room / BUST_ROOM, 0.0), 1.0)
+        return replace(self, underarm=self.bust + (self.underarm - self.bust) * share)
 
 
 def shaped_edge(at: Stations, levels: Levels, top: Point) -> Path:

@@ -13,7 +13,8 @@ from widehem.core.units import say
 
 EDGE_LEAST = 0.3
 FOLD_TRUE = 0.05
-ACROSS = ("panel", "gore", "vent")  # what a hem passes on its way from the middle to the side
+ACROSS = ("panel",)  # what a hem passes on its way from the middle to the side
+LEVELS = ("knee", "thigh", "hip", "waist", "bust")  # below which a hem is measured: the lowest that all its pieces have
 
 
 @dataclass(frozen=True)
@@ -28,14 +29,14 @@ def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
     panels, and is held as long as its neighbour by the seam."""
     before, after = piece.beside(hem.name)
     ends = ((hem.start, before.role), (hem.end, after.role))
-    return [(point, role) for point, role in ends if role not in ACROSS or role == "vent"]
+    return [(point, role) for point, role in ends if role not in ACROSS]
 
 
 @checker("hem.level")
 def level_hem(case: Case) -> Iterator[Check]:
     """Front, back and sides end at one height below a level that they share."""
     hems = [(piece, edge) for piece, edge in case.garment.edges_of("hem") if edge.kind in ("hem", "faced") and piece.balance]
-    shared = [level for level in ("waist", "hip", "bust") if all(piece.level(level) for piece, _ in hems)]
+    shared = [level for level in LEVELS if all(piece.level(level) for piece, _ in hems)]
     if not hems or not shared:
         return
     rise = case.asked(HemRises)

@@ -1,0 +1,239 @@
+"""Cutting a piece in two, and laying two together again: what lies on it goes with the part it lies on."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from fontTools.misc.transform import Transform
+from shapely import Point as Dot
+from shapely import Polygon
+
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.edge import Edge, PatternError
+from widehem.core.pattern.garment import Chain, EdgeRef, SeamEdge
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece, Stands
+from widehem.core.pattern.ring import Run, Runs, Spot, arcs, closed, cut_at, edges_from, opened
+
+EMPTY = 1e-6
+
+
+@dataclass(frozen=True)
+class Parted:
+    """A piece in two. kept: the part that keeps its name; new: the other; renamed: what its edges have become."""
+
+    kept: Piece
+    new: Piece
+    renamed: Mapping[EdgeRef, Chain]
+
+
+def part_piece(
+    piece: Piece, start: Spot, end: Spot, faces: tuple[Path, Path], line: Edge, new: str, holds: str, title: str = ""
+) -> Parted:
+    """Cut a piece from one spot of its outline to another.
+
+    faces: the line from start to end as it is sewn on the side of the arc from start to end, and on the other; one path twice where the
+    cloth is only cut. line: the new edge, without its path. new: the name of the new piece; holds: the edge it must have. A spot that is
+    the mouth of a dart takes that dart up. Raises PatternError when the cut leaves nothing.
+    """
+    runs = opened(piece)
+    for spot in (start, end):
+        runs, _ = cut_at(runs, spot)
+    a, b = cut_at(runs, start)[1], cut_at(runs, end)[1]
+    if a == b:
+        raise PatternError(f"The cut of the {piece.name} begins and ends at one place.")
+    first, second = arcs(runs, a, b)
+    first, second = (_without_gap(arc) for arc in (first, second))
+    one = (*first, Run(line, faces[0].reverse()))
+    two = (*second, Run(line, faces[1]))
+    sides = [_closed_part(piece, ring, line.name) for ring in (one, two)]
+    held = [part.has(holds) for part in sides]
+    if held == [True, True]:  # the edge itself was cut: the new piece has its longer part
+        held = [sides[0].edge(holds).length > sides[1].edge(holds).length, False]
+        held[1] = not held[0]
+    if held == [False, False]:
+        raise PatternError(f"Neither part of the {piece.name} has the edge {holds}.")
+    kept, other = (sides[1], sides[0]) if held[0] else (sides[0], sides[1])
+    kept = _with_inside(piece, kept, Polygon(kept.sketch), piece.name, piece.title)
+    other = _with_inside(piece, other, Polygon(other.sketch), new, title or f"{piece.title}, {new.replace('_', ' ')}")
+    return Parted(kept, other, _renamed(piece, kept, other))
+
+
+def _without_gap(arc: Runs) -> Runs:
+    """An arc whose first run begins at its outer leg: the gap before it has been cut through."""
+    return (replace(arc[0], before=None), *arc[1:])
+
+
+def _closed_part(piece: Piece, ring: Runs, line: str) -> Piece:
+    """One part with its outline only; an edge that comes apart in it gets a second name."""
+    names: dict[str, int] = {}
+    found: list[Run] = []
+    at = next(i for i, run in enumerate(ring) if run.edge.name == line)
+    last = ""
+    for run in (*ring[at:], *ring[:at]):
+        name = run.edge.name
+        if name != last:
+            names[name] = names.get(name, 0) + 1
+        last = name
+        if names[name] > 1:
+            run = replace(run, edge=replace(run.edge, name=f"{name}_{names[name]}", role=run.edge.role))
+        if run.path.length > EMPTY:
+            found.append(run)
+    middle = piece.middle if any(run.edge.name == piece.middle for run in found) else ""
+    return Piece(piece.name, piece.title, edges_from(found), middle=middle)
+
+
+def _with_inside(piece: Piece, part: Piece, outline: Polygon, name: str, title: str) -> Piece:
+    """A part with what lies on it, as the whole piece had it."""
+
+    def on(point: Point) -> bool:
+        return bool(outline.distance(Dot(*point)) < 0.02)
+
+    stands: Stands = piece.stands if part.middle or piece.stands != "fold" else "pair"
+    found = replace(
+        part, name=name, title=title, of=piece.of, layer=piece.layer, stands=stands,
+        lines=tuple(line for line in piece.lines if on(line.path.start) or on(line.path.end)),
+        marks={code: mark for code, mark in piece.marks.items() if on(mark)},
+        diamonds=tuple(diamond for diamond in piece.diamonds if on(diamond.inner.toward(diamond.outer, 0.5))),
+        holes=tuple(hole for hole in piece.holes if on(hole)),
+        cloths=piece.cloths if stands == piece.stands else (),
+        grain=_grain(piece, part),
+    )  # fmt: skip
+    kept = {line.name for line in found.lines}
+    levels = (_level(piece, found, line, outline) for line in piece.balance)
+    return replace(found, balance=tuple(line for line in levels if line is not None and set(line.between) <= {"", *kept}))
+
+
+def _level(piece: Piece, part: Piece, line: BalanceLine, outline: Polygon) -> BalanceLine | None:
+    """A level on a part: the lines that cross it, their ends at the cut running on to the new edge; None where it does not reach it."""
+    stretches = piece.stretches(line.level)
+    crossed = [
+        number
+        for number, (a, b) in enumerate(stretches)
+        if any(outline.buffer(-0.05).contains(Dot(*a.toward(b, share))) for share in (0.02, 0.25, 0.5, 0.75, 0.98))
+    ]
+    if not crossed:
+        return None
+    lines = tuple(line.lines[number] for number in crossed)
+    bounds = tuple(name if not name or any(held.name == name for held in part.lines) else "" for name in line.between)
+    return replace(line, lines=lines, between=(bounds[0], bounds[1]))
+
+
+def _grain(piece: Piece, part: Piece) -> tuple[Point, Point] | None:
+    """The grain of a part: as it runs on the whole piece, through the middle of the part."""
+    if part.middle:
+        return piece.grain
+    if piece.grain is not None:
+        way = (piece.grain[1] - piece.grain[0]).unit()
+    elif piece.middle:
+        edge = piece.edge(piece.middle)
+        way = (edge.end - edge.start).unit()
+    else:
+        way = Point(0.0, 1.0)
+    inside = Polygon(part.sketch).representative_point()
+    at = Point(inside.x, inside.y)
+    crossed = [path.segments[i].at(t) for path in part.sewn_ring for i, t in path.crossings(at, way)]
+    along = sorted(way.dot(spot - at) for spot in crossed)
+    below, above = max((s for s in along if s < 0), default=-1.0), min((s for s in along if s > 0), default=1.0)
+    ends = at + way * (below * 0.8), at + way * (above * 0.8)
+    return (ends[0], ends[1]) if ends[0].y <= ends[1].y else (ends[1], ends[0])
+
+
+def _renamed(piece: Piece, kept: Piece, other: Piece) -> dict[EdgeRef, Chain]:
+    """What the edges of a piece have become, in their own order."""
+    found: dict[EdgeRef, Chain] = {}
+    for edge in piece.edges:
+        places = []
+        for part in (kept, other):
+            for left in part.edges:
+                if left.name == edge.name or (
+                    left.role == edge.role and left.name.startswith(f"{edge.name}_") and not piece.has(left.name)
+                ):
+                    along = _along(edge, left.start)
+                    if along is not None:
+                        places.append((along, SeamEdge(part.name, left.name)))
+        chain = tuple(entry for _, entry in sorted(places, key=lambda entry: entry[0]))
+        if chain != (SeamEdge(piece.name, edge.name),):
+            found[EdgeRef(piece.name, edge.name)] = chain
+    return found
+
+
+def _along(edge: Edge, point: Point) -> float | None:
+    """How far along an edge a point of it lies, cm; None where it is not on it."""
+    gone = 0.0
+    for part in edge.parts:
+        for segment in part.segments:
+            if segment.start.to(point) < 1e-5:
+                return gone
+            gone += segment.length
+    gone, best = 0.0, (0.05, -1.0)
+    for part in edge.parts:
+        count = max(8, int(part.length))
+        for number in range(count + 1):
+            along = part.length * number / count
+            best = min(best, (part.place(along).point.to(point) - part.length / count, gone + along))
+        gone += part.length
+    return best[1] if best[1] >= 0 else None
+
+
+def lay_together(
+    one: Piece, two: Piece, first: str, second: str, onto: Transform, name: str
+) -> tuple[Piece, Mapping[EdgeRef, Chain]]:
+    """Two pieces joined along an edge of each, the second moved onto the first; and what their edges have become.
+
+    Raises PatternError where the edges do not lie on each other.
+    """
+    laid = two.moved(onto)
+    a, b = one.edge(first), laid.edge(second)
+    reversed_ = a.start.to(b.end) < 0.02 and a.end.to(b.start) < 0.02
+    if not reversed_:
+        raise PatternError(f"The {first} of the {one.name} and the {second} of the {two.name} do not lie on each other.")
+    rings = [opened(one), opened(laid)]
+    rows = []
+    for ring, edge in zip(rings, (first, second), strict=True):
+        at = max(i for i, run in enumerate(ring) if run.edge.name == edge)
+        row = (*ring[at + 1 :], *ring[: at + 1])
+        rows.append(tuple(run for run in row if run.edge.name != edge))
+    taken = {run.edge.name for run in rows[0]}
+    renamed: dict[EdgeRef, Chain] = {}
+    follow = []
+    for run in rows[1]:
+        at_start, at_end = rows[0][-1], rows[0][0]
+        meets = run.edge.role in (at_start.edge.role, at_end.edge.role) and run.edge.name in (
+            at_start.edge.name,
+            at_end.edge.name,
+        )
+        wanted = run.edge.name
+        if wanted in taken and not (meets and run.edge.name in (rows[1][0].edge.name, rows[1][-1].edge.name)):
+            number = 2
+            while f"{wanted}_{number}" in taken:
+                number += 1
+            wanted = f"{wanted}_{number}"
+        renamed[EdgeRef(two.name, run.edge.name)] = (SeamEdge(name, wanted),)
+        follow.append(replace(run, edge=replace(run.edge, name=wanted, role=run.edge.role)))
+    for run in rows[0]:
+        renamed[EdgeRef(one.name, run.edge.name)] = (SeamEdge(name, run.edge.name),)
+    joined = _snapped((*rows[0], *follow))
+    balance = one.balance + tuple(line for line in laid.balance if one.level(line.level) is None)
+    middle = one.middle if one.middle and one.middle not in (first,) else ""
+    base = replace(
+        one, edges=one.edges, balance=(), middle="", lines=(*one.lines, *laid.lines), diamonds=(*one.diamonds, *laid.diamonds),
+        holes=(*one.holes, *laid.holes), marks={**laid.marks, **one.marks},
+    )  # fmt: skip
+    whole = closed(base, joined, name=name, balance=balance, middle=middle)
+    return whole, renamed
+
+
+def _snapped(runs: Runs) -> Runs:
+    """Runs whose ends meet exactly: what is a rounding apart is bridged at the start of the later one."""
+    found = list(runs)
+    for number, run in enumerate(found):
+        before = found[number - 1].path.end
+        gap = run.path.start
+        if run.before is None and 0 < before.to(gap) < 0.02:
+            first = run.path.segments[0]
+            moved = type(first)(before, *(getattr(first, name) for name in ("out", "into") if hasattr(first, name)), first.end)  # type: ignore[call-arg]
+            found[number] = replace(run, path=Path((moved, *run.path.segments[1:])))
+    return tuple(found)

@@ -1,0 +1,119 @@
+"""Facings and linings: pieces made of others, after every change of shape."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from widehem.core.geometry.band import band
+from widehem.core.geometry.curves import Line
+from widehem.core.geometry.paths import Path
+from widehem.core.geometry.points import Point
+from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.piece import Layer, Piece
+from widehem.core.pattern.ring import runs_of, shut
+from widehem.core.setting.option import Choice, Option
+from widehem.core.style.operation import CannotStyle, Done, Job, operation
+from widehem.core.style.remap import free_name
+from widehem.core.units import say
+
+OPTIONS = (Option("wide", "Width", "length", 5.0, "of the facing", 1.5, 20.0, 0.5),)
+
+
+@operation(
+    "facing.edge", "facings", "Facing of an edge", "a strip that follows an edge, its darts shut", options=OPTIONS,
+    wheres={"edge": "the edge that is faced"}, names={"facing": "the facing"}, phase="derive",
+)  # fmt: skip
+def face_edge(job: Job) -> Done:
+    """A facing as wide as asked along one edge, on the shut darts; it is sewn to the edge, face on face."""
+    if "edge" not in job.at:
+        raise CannotStyle(say("A facing wants an edge to follow."), ("edge",))
+    piece, wide = job.at["edge"].piece, job.length("wide")
+    edge = piece.edge(job.at["edge"].spot.edge)
+    before, after = piece.beside(edge.name)
+    room = min(before.parts[-1].length, after.parts[0].length)
+    if room < wide + 0.2 or edge.length < 0.5:
+        raise CannotStyle(
+            say("Only {0} is there beside the edge: a facing {1u} wide would fit.", room, max(room - 0.5, 0.0)), ("edge",)
+        )
+    runs, ways = shut(runs_of(edge))
+    outer = Path(tuple(segment for run in runs for segment in run.path.segments))
+    start = before.parts[-1].cut(before.parts[-1].length - wide)[1]
+    end = after.parts[0].cut(wide)[0].moved(ways[len(runs) - 1])
+    inside = -piece.outward(edge.leaving)
+    inner = _to_ends(band(outer, wide, inside), start.start, end.end)
+    name = free_name((p.name for p in job.garment.pieces), job.names.get("facing", f"{piece.name}_facing"))
+    ring = (
+        Edge(edge.name, (outer,), role=edge.role, pointed=edge.pointed, corners=edge.corners),
+        Edge(f"{after.name}_short" if after.name == before.name else after.name, (end,), kind=after.kind, role=after.role),
+        Edge("facing_inner", (inner.reverse(),), role="facing"),
+        Edge(before.name, (start,), kind=before.kind, role=before.role),
+    )
+    middle = next((e.name for e in ring if e.name == piece.middle), "")
+    made = Piece(
+        name, f"{piece.title}, facing", ring, piece.of, layer="facing", stands=piece.stands if middle or piece.stands != "fold" else "pair",
+        middle=middle, grain=None if middle else _grain(piece, outer, inside, wide),
+    )  # fmt: skip
+    sewn = SeamEdge(piece.name, edge.name), SeamEdge(name, edge.name)
+    seam = Seam(free_name((s.name for s in job.garment.seams), f"{name}_seam"), made.title, (sewn[0],), (sewn[1],), faced=True)
+    return Done(replace(job.garment, pieces=(*job.garment.pieces, made), seams=(*job.garment.seams, seam)), made=(name,))
+
+
+def _to_ends(path: Path, start: Point, end: Point) -> Path:
+    """A path with its ends moved to where the facing ends at its sides."""
+    segments = list(path.segments)
+    first = segments[0]
+    segments[0] = (
+        Line(start, first.end)
+        if isinstance(first, Line)
+        else replace(first, start=start, out=first.out + (start - first.start))
+    )
+    last = segments[-1]
+    segments[-1] = (
+        Line(last.start, end) if isinstance(last, Line) else replace(last, end=end, into=last.into + (end - last.end))
+    )
+    return Path(tuple(segments))
+
+
+def _grain(piece: Piece, outer: Path, inside: Point, wide: float) -> tuple[Point, Point]:
+    """As on the piece it faces, through the middle of the strip."""
+    if piece.grain is not None:
+        way = (piece.grain[1] - piece.grain[0]).unit()
+    else:
+        middle = piece.edge(piece.middle) if piece.middle else None
+        way = (middle.end - middle.start).unit() if middle is not None else Point(0.0, 1.0)
+    at = outer.place(outer.length / 2).point + inside * (wide / 2)
+    reach = way * (wide * 0.35)
+    ends = at - reach, at + reach
+    return ends if ends[0].y <= ends[1].y else (ends[1], ends[0])
+
+
+LAYER = Option(
+    "layer", "Layer", "choice", "lining", "what it is cut of",
+    choices=(Choice("lining", "Lining", "it hangs inside"), Choice("interfacing", "Interfacing", "it stiffens")),
+)  # fmt: skip
+
+
+@operation(
+    "lining.copy", "facings", "Lining of a piece", "the piece again, in another cloth", options=(LAYER,),
+    wheres={"piece": "any place on the piece that is lined"}, names={"lining": "the lining"}, phase="derive",
+)  # fmt: skip
+def line_piece(job: Job) -> Done:
+    """A copy of a piece for the layer within it; sewn as its outer piece is where both pieces of a seam are lined."""
+    if "piece" not in job.at:
+        raise CannotStyle(say("A lining wants a piece that it lines."), ("piece",))
+    piece = job.at["piece"].piece
+    layer: Layer = "lining" if job.choice("layer") == "lining" else "interfacing"
+    name = free_name((p.name for p in job.garment.pieces), job.names.get("lining", f"{piece.name}_{layer}"))
+    made = replace(piece, name=name, title=f"{piece.title}, {layer}", layer=layer, cloths=())
+    known = {p.name for p in job.garment.pieces} | {name}
+    seams = list(job.garment.seams)
+    for seam in job.garment.seams:
+        refs = [entry.ref for entry in (*seam.first, *seam.second)]
+        if seam.faced or not any(ref.piece == piece.name for ref in refs):
+            continue
+        if all(f"{ref.piece}_{layer}" in known for ref in refs):
+            chains = [tuple(replace(e, piece=f"{e.piece}_{layer}") for e in chain) for chain in (seam.first, seam.second)]
+            wanted = free_name((s.name for s in seams), f"{seam.name}_{layer}")
+            seams.append(replace(seam, name=wanted, title=f"{seam.title}, {layer}", first=chains[0], second=chains[1]))
+    return Done(replace(job.garment, pieces=(*job.garment.pieces, made), seams=tuple(seams)), made=(name,))
