@@ -20,7 +20,7 @@ from widehem.core.setting.refusal import CannotDraft
 THREE = ("typical", "full", "child")
 
 # what the checks of shape find on drafts that are not mended yet: sides that kick at the hem, panels that part at the neckline
-UNMENDED = {"corners.joined", "curves.smooth", "curves.radius", "curves.waves", "hem.smooth"}
+UNMENDED = {"corners.joined", "edges.shut", "curves.smooth", "curves.radius", "curves.waves", "hem.smooth"}
 
 
 def made(method, build="typical", options=None, ease=None, **changes):

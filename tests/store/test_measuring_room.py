@@ -7,10 +7,12 @@ from sqlalchemy import select
 
 from tests.stores import fresh_store
 from widehem.core.body.figure_tables import CURVED, TABLES
+from widehem.core.drafting.method import METHODS
 from widehem.core.output.charts_in import read_charts
 from widehem.core.output.charts_out import charts_csv, charts_json
 from widehem.core.units import parse_length
 from widehem.store.charts import add_reading, begin_chart, chart_drawn_on, charts_of, core_chart, latest_chart
+from widehem.store.designs import block_design
 from widehem.store.dockets import changed_since, find_wearer
 from widehem.store.files import Measured, filed, take_in
 from widehem.store.listening import Message, begin_listening, go_on, hear, listening_of, take_back
@@ -77,7 +79,7 @@ class OverTime(RoomCase):
         old = self.begin(0, waist="70", hip="95", waist_hip="20", waist_knee="58", neck="37")
         with self.store.write() as session:
             docket = Docket(
-                production_id=self.production_id, wearer_id=self.wearer_id, name="S", method="skirt.two_panel", options={}, ease={}, amounts={}
+                production_id=self.production_id, wearer_id=self.wearer_id, name="S", design=block_design(session, METHODS["skirt.two_panel"]), options={}, ease={}, amounts={}
             )  # fmt: skip
             session.add(docket)
             session.flush()
@@ -101,7 +103,7 @@ class OverTime(RoomCase):
             wearer.photo = Photo(wearer_id=wearer.id, data=b"x")
             session.add(
                 Docket(
-                    production_id=self.production_id, wearer_id=self.wearer_id, name="S", method="skirt.two_panel", options={}, ease={},
+                    production_id=self.production_id, wearer_id=self.wearer_id, name="S", design=block_design(session, METHODS["skirt.two_panel"]), options={}, ease={},
                     amounts={}, chart_id=latest_chart(session, wearer.id).id,
                 )
             )  # fmt: skip

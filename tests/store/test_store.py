@@ -13,11 +13,13 @@ from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm.exc import StaleDataError
 
 from tests.stores import fresh_store
+from widehem.core.drafting.method import METHODS
 from widehem.core.units import parse_length
 from widehem.demo.load import load_demo
 from widehem.demo.people import GARMENTS, PEOPLE
 from widehem.store.charts import accept_doubt, add_reading, core_chart, history, latest_chart, open_chart
 from widehem.store.database import HEAD, MIGRATIONS, Store
+from widehem.store.designs import block_design
 from widehem.store.dockets import find_docket, find_wearer, keep_settings
 from widehem.store.models import Base, ChartRow, Docket, Production, ReadingRow, Wearer
 
@@ -193,7 +195,7 @@ class Dockets(StoreCase):
                 production_id=wearer.production_id,
                 wearer_id=wearer.id,
                 name="Skirt",
-                method="skirt.two_panel",
+                design=block_design(session, METHODS["skirt.two_panel"]),
                 options={},
                 ease={},
                 amounts={},

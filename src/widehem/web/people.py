@@ -10,6 +10,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS, by_part
+from widehem.store.designs import block_design
 from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.models import Docket, Production, Wearer
@@ -198,7 +199,7 @@ def add_docket(production_id: int) -> Any:
                 production_id=production_id,
                 wearer_id=wearer.id,
                 name=name[:LONGEST],
-                method=method,
+                design=block_design(session, METHODS[method]),
                 bodice_id=bodice.id if bodice else None,
                 rules=METHODS[method].rules,
                 plan=METHODS[method].allowances,

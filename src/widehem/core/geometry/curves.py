@@ -29,6 +29,7 @@ _EIGHT = (
     (0.8983332387068134, 0.11119051722668721),
     (0.9801449282487681, 0.05061426814518853),
 )
+STRONG = 1.25  # control polygon over chord: a curve that turns strongly
 _AGREE = 2e-5  # cm: where four and eight nodes agree to this, eight are right to about its square
 
 
@@ -215,7 +216,10 @@ def _arc(curve: Cubic, low: float, high: float) -> float:
     ax, ay = 3 * (e[0] - p[0] - 3 * (r[0] - q[0])), 3 * (e[1] - p[1] - 3 * (r[1] - q[1]))
     vx, vy = e[0] - p[0], e[1] - p[1]
     onward = (vx or vy) and all((b[0] - a[0]) * vx + (b[1] - a[1]) * vy >= 0 for a, b in ((p, q), (q, r), (r, e)))
-    count = 1 if onward else 16  # a curve that turns back may fool the rule: look at it in parts
+    strict = onward and p.to(q) + q.to(r) + r.to(e) > STRONG * p.to(e)
+    count = (
+        (4 if strict else 1) if onward else 16
+    )  # a curve that turns back, or sharply, may fool the rule: look at it in parts
     span = (high - low) / count
     total, pending = 0.0, [(low + i * span, span, 12) for i in range(count)]
     while pending:

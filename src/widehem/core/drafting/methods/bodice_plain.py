@@ -303,8 +303,11 @@ def _half(
 
 
 def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, waist: float, lean: Lean) -> None:
-    levels = BalanceLine.across("bust", level, notched=False), BalanceLine.across("waist", waist, notched=False)
-    pieces = [piece_of(sheet, half, levels, waist, f"Bodice {half.name}") for half in (back, front)]
+    low = BalanceLine.across("waist", waist, notched=False)
+    pieces = [
+        piece_of(sheet, half, (BalanceLine.across("bust", half.under.y, notched=False), low), waist, f"Bodice {half.name}")
+        for half in (back, front)
+    ]
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece in pieces:

@@ -16,7 +16,10 @@ from widehem.core.geometry.points import Point, square_to
 ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
 COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again
 UP = Point(0.0, -1.0)
-BUST_ROOM = 3.0  # cm between underarm and bust in which an edge can come in again
+BUST_ROOM, RUN_OVER = (
+    3.0,
+    0.5,
+)  # cm between underarm and bust: in which an edge can come in again; under which it runs straight into it
 
 
 @dataclass(frozen=True)
@@ -46,7 +49,7 @@ class Stations:
 
     def lowered(self, room: float) -> Stations:
         """The stations with the underarm so near (cm) above the bust: too near to come in again, it runs over into it."""
-        share = min(max(room / BUST_ROOM, 0.0), 1.0)
+        share = min(max(room / RUN_OVER, 0.0), 1.0)
         return replace(self, underarm=self.bust + (self.underarm - self.bust) * share)
 
 

@@ -135,7 +135,7 @@ def lengths(case: Case, asked: Length) -> Iterator[Check]:
     out = abs(drawn - asked.wanted)
     tail = say("As it was asked for.") if out <= asked.slack + 1e-6 else say("The drawing is {0u} out.", out)
     yield Check(
-        f"length.{asked.name}", "lengths", asked.title, "length", drawn, asked.wanted - asked.slack, asked.wanted + asked.slack, asked.slack,
+        f"length.{asked.name}", "body", asked.title, "length", drawn, asked.wanted - asked.slack, asked.wanted + asked.slack, asked.slack,
         words, words.stopped + tail, spots, "long",
     )  # fmt: skip
 
