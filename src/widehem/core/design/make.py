@@ -131,7 +131,7 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
             continue
         garment = done.garment
         said += done.said
-        stale += done.stale
+        stale += done.change.stale
     table = _table(drawn, garment)
     marks = drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
     return Made(design, chart, drawn, garment, drawn.demands, table, marks, tuple(said), tuple(refused), tuple(stale))

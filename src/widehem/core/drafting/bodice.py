@@ -17,10 +17,12 @@ from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.checks.upper import NECK_MOST, ArmholeOn, NeckOn
 from widehem.core.pattern.edge import Edge, EdgeKind, Notch
-from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.piece import Piece, Stands
@@ -218,6 +220,16 @@ def pitch_notch(length: float, part: str) -> Notch:
     return Notch(PITCH, length / 3, 2 if part == "back" else 1)
 
 
+def upper_demands(*pieces: Piece) -> tuple[Demand, ...]:
+    """What holds for any back and front: corners on the body, pitch notches a third up the armhole."""
+    pitch = (
+        NotchAt(EdgeRef(piece.name, edge.name), PITCH, 2 if piece.of == "back" else 1, part=1 / 3)
+        for piece in pieces
+        for edge in piece.edges_of("armhole")
+    )
+    return OnTheBody.upper(*pieces), *pitch
+
+
 def middle_seams(pieces: Sequence[Piece]) -> list[Seam]:
     """The seams between left and right of pairs that have a middle."""
     return [
@@ -261,6 +273,7 @@ def hand_over(
         demands=(
             Girth("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], bust_slack),
             Girth("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),
+            *upper_demands(back, front),
             NeckOn(sheet.measure("neck").value, None if sheet.choice("neck_shape") == "square" else NECK_MOST),
             ArmholeOn(armscye) if armscye is not None else None,
         ),

@@ -7,10 +7,11 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.sleeve_seams import Seams
 from widehem.core.drafting.table import Table, as_drawn
 from widehem.core.geometry.paths import Path
-from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.body import Girth, Length
+from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
 from widehem.core.pattern.edge import Edge, Notch
-from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.piece import Piece
@@ -29,7 +30,8 @@ def sleeve_piece(cap: Path, seams: Seams, armhole: Armhole, notch: float) -> Pie
         Notch(PITCH, cap.length - armhole.front / 3),
     )
     edges = (seams.back, Edge("cap", (cap,), notches=notches), seams.front, seams.hem)
-    return Piece(SLEEVE, "Sleeve", edges, balance=(BalanceLine.across("bicep", 0.0, notched=False),))
+    balance = (BalanceLine.across("bicep", 0.0, notched=False),)
+    return Piece(SLEEVE, "Sleeve", edges, balance=balance, marks={"underarm_back": cap.start, "underarm_front": cap.end})
 
 
 def hand_over_sleeve(
@@ -41,11 +43,12 @@ def hand_over_sleeve(
     ease: float,
     hand: float | None,
     share: float = 1.0,
+    down: float | None = None,
 ) -> None:
     """A sleeve with one seam under the arm, cm.
 
     arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in the cap;
-    share: of the ease of a high cap.
+    share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run straight.
     """
     sheet.hand_over(
         (piece,),
@@ -61,6 +64,11 @@ def hand_over_sleeve(
         demands=(
             Girth("bicep", "Upper arm", arm, planned, BICEP_LEAST, 0.1, limb=True),
             CapFits(armhole.whole, ease, share, pitch=(armhole.back / 3, armhole.front / 3)),
+            NotchAt(EdgeRef(SLEEVE, "cap"), SHOULDER, 1, armhole.back + (piece.edge("cap").length - armhole.whole) / 2),
+            OnTheBody(((SLEEVE, "underarm_back", "cap.start"), (SLEEVE, "underarm_front", "cap.end"))),
+            Length("sleeve", "Sleeve below the bicep line", down, piece=SLEEVE, first="@bicep", second="wrist.start")
+            if down is not None
+            else None,
             HandPasses(hand) if hand is not None else None,
         ),
     )

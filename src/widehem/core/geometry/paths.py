@@ -10,6 +10,7 @@ from typing import Any
 
 from fontTools.misc.transform import Transform
 from fontTools.pens.svgPathPen import SVGPathPen
+from shapely import LineString
 
 from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.points import Point
@@ -92,6 +93,10 @@ class Path:
     def crossings(self, point: Point, along: Point) -> list[tuple[int, float]]:
         """Where an endless line crosses the path: (piece, t), in order of travel."""
         return [(i, t) for i, segment in enumerate(self.segments) for t in segment.crossings(point, along)]
+
+    def crosses(self, other: Path) -> bool:
+        """Whether two paths cross, looked at as chains of straights half a millimetre off."""
+        return bool(LineString(self.flat(0.05)).intersects(LineString(other.flat(0.05))))
 
     def at_level(self, y: float) -> Point | None:
         """The first point at a height, or None."""

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import Literal, TypeVar
 
 from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
 from widehem.core.setting.registry import Registry
 from widehem.core.units import Display, Saying
@@ -99,6 +100,18 @@ class Case:
     garment: Garment
     demands: tuple[Demand, ...] = ()
     wear: Wear = USUAL_WEAR
+
+    @property
+    def layers(self) -> Iterator[tuple[str, str, tuple[Piece, ...]]]:
+        """The pieces by layer, the shell first: what is added to the names of checks, what to their titles, the pieces.
+
+        A facing or a pocket is judged by itself: what it does never changes what is said of the garment.
+        """
+        yield "", "", self.garment.shell
+        for layer in ("facing", "lining", "interfacing", "inside"):
+            pieces = tuple(piece for piece in self.garment.pieces if piece.layer == layer)
+            if pieces:
+                yield f".{layer}", f", {layer}" if layer != "inside" else ", what lies in it", pieces
 
     def asked(self, kind: type[D]) -> D | None:
         """The first demand of a kind."""

@@ -11,8 +11,9 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.points import Point, angle_between, turn
 from widehem.core.pattern.check import plain
 from widehem.core.pattern.edge import Dart, Edge
-from widehem.core.pattern.garment import Chain, Garment, SeamEdge
+from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import ROLES
 
 
 @dataclass(frozen=True)
@@ -29,19 +30,38 @@ class Joint:
 
 def joints(garment: Garment) -> Iterator[Joint]:
     """Every dart shut and every seam joined. Twin seams and folds are looked at as corners of the middle."""
-    for piece in garment.pieces:
+    for piece in garment.shell:
         for edge in piece.edges:
             yield from _shut(piece, edge)
+    yield from _running_on(garment)
     for seam in garment.seams:
         if seam.faced or seam.twin:
             continue
         for at_end in (False, True):
             one, two = (corner_of(garment, chain, at_end=at_end) for chain in (seam.first, seam.second))
-            if one.beyond.role != two.beyond.role:
+            if one.beyond.role != two.beyond.role or not one.piece.layer == two.piece.layer == "shell":
+                continue
+            if _sewn_together(garment, one, two):  # the seam runs on into the next one: each piece has one line there
+                bend = max(abs(corner.angle - 180) for corner in (one, two))
+                where = f"where the {seam.title.lower()} runs on"
+                yield Joint(
+                    one.beyond.role, bend, where, tuple(f"{c.piece.name}.{c.beyond.name}" for c in (one, two)), "middle"
+                )
                 continue
             bend = abs(one.angle + two.angle - 180)
             spots = tuple(f"{c.piece.name}.{c.beyond.name}" for c in (one, two))
             yield Joint(one.beyond.role, bend, f"at the {seam.title.lower()}", spots, garment.edge(seam.first[0]).role)
+
+
+def _running_on(garment: Garment) -> Iterator[Joint]:
+    """Where one seam with its mirror runs on into the next: the centre and the crotch are one line."""
+    twins = {entry.ref for seam in garment.seams if seam.twin for entry in seam.first}
+    for piece in garment.pieces:
+        for edge, after in piece.corners():
+            if EdgeRef(piece.name, edge.name) in twins and EdgeRef(piece.name, after.name) in twins and edge is not after:
+                where = f"where {ROLES[edge.role].words} and {ROLES[after.role].words} meet"
+                spots = f"{piece.name}.{edge.name}", f"{piece.name}.{after.name}"
+                yield Joint(edge.role, abs(inside_angle(piece, edge, after) - 180), where, spots, "middle")
 
 
 def _shut(piece: Piece, edge: Edge) -> Iterator[Joint]:
@@ -65,6 +85,13 @@ class Corner:
     piece: Piece
     beyond: Edge
     angle: float
+
+
+def _sewn_together(garment: Garment, one: Corner, two: Corner) -> bool:
+    """Whether what lies beyond the end of a seam is one seam again."""
+    other = EdgeRef(two.piece.name, two.beyond.name)
+    found = garment.seams_at(EdgeRef(one.piece.name, one.beyond.name))
+    return any(entry.ref == other for _, _, chain in found for entry in chain)
 
 
 def corner_of(garment: Garment, chain: Chain, *, at_end: bool) -> Corner:

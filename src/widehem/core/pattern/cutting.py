@@ -38,6 +38,11 @@ def part_piece(
     cloth is only cut. line: the new edge, without its path. new: the name of the new piece; holds: the edge it must have. A spot that is
     the mouth of a dart takes that dart up. Raises PatternError when the cut leaves nothing.
     """
+    for diamond in piece.diamonds:
+        if any(face.crosses(diamond.path) for face in faces):
+            raise PatternError(
+                f"The line crosses the {diamond.name.replace('_', ' ')} of the {piece.name}: lead it past its point."
+            )
     runs = opened(piece)
     for spot in (start, end):
         runs, _ = cut_at(runs, spot)
@@ -58,6 +63,9 @@ def part_piece(
     kept, other = (sides[1], sides[0]) if held[0] else (sides[0], sides[1])
     kept = _with_inside(piece, kept, Polygon(kept.sketch), piece.name, piece.title)
     other = _with_inside(piece, other, Polygon(other.sketch), new, title or f"{piece.title}, {new.replace('_', ' ')}")
+    for level in piece.balance:  # a level along which it was cut belongs to both: it stays with the part that keeps its name
+        if kept.level(level.level) is None and other.level(level.level) is None and piece.stretches(level.level):
+            kept = replace(kept, balance=(*kept.balance, level))
     return Parted(kept, other, _renamed(piece, kept, other))
 
 

@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.garment import EdgeRef, Garment, SeamEdge
+from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 
 
 def corner(garment: Garment, ref: EdgeRef, end: str) -> tuple[SeamEdge, Point] | None:
     """The start or end of what is left of an edge of the draft; None when it is gone."""
-    chain = garment.left_of(ref)
+    chain = on_one_side(garment, ref)
     if not chain:
         return None
     entry = chain[0 if end == "start" else -1]
     edge = garment.edge(entry)
     return entry, edge.start if (end == "start") != entry.back else edge.end
+
+
+def on_one_side(garment: Garment, ref: EdgeRef) -> Chain:
+    """What is left of an edge of the draft on one side of the body."""
+    return tuple(e for e in garment.left_of(ref) if garment.piece(e.piece).stands != "left" and garment.edge(e).hand != "left")
 
 
 def spot(garment: Garment, piece: str, name: str) -> tuple[str, Point] | None:
@@ -23,7 +28,7 @@ def spot(garment: Garment, piece: str, name: str) -> tuple[str, Point] | None:
         found = corner(garment, EdgeRef(piece, edge), end)
         return (found[0].piece, found[1]) if found else None
     for entry in garment.pieces:
-        if (entry.name == piece or entry.of == piece) and name in entry.marks:
+        if (entry.name == piece or entry.of == piece) and name in entry.marks and entry.stands != "left":
             return entry.name, entry.marks[name]
     return None
 

@@ -13,7 +13,7 @@ from widehem.core.pattern.garment import Seam, SeamEdge
 from widehem.core.pattern.piece import Layer, Piece
 from widehem.core.pattern.ring import runs_of, shut
 from widehem.core.setting.option import Choice, Option
-from widehem.core.style.operation import CannotStyle, Done, Job, operation
+from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import say
 
@@ -24,7 +24,7 @@ OPTIONS = (Option("wide", "Width", "length", 5.0, "of the facing", 1.5, 20.0, 0.
     "facing.edge", "facings", "Facing of an edge", "a strip that follows an edge, its darts shut", options=OPTIONS,
     wheres={"edge": "the edge that is faced"}, names={"facing": "the facing"}, phase="derive",
 )  # fmt: skip
-def face_edge(job: Job) -> Done:
+def face_edge(job: Job) -> Change:
     """A facing as wide as asked along one edge, on the shut darts; it is sewn to the edge, face on face."""
     if "edge" not in job.at:
         raise CannotStyle(say("A facing wants an edge to follow."), ("edge",))
@@ -44,7 +44,7 @@ def face_edge(job: Job) -> Done:
     inner = _to_ends(band(outer, wide, inside), start.start, end.end)
     name = free_name((p.name for p in job.garment.pieces), job.names.get("facing", f"{piece.name}_facing"))
     ring = (
-        Edge(edge.name, (outer,), role=edge.role, pointed=edge.pointed, corners=edge.corners),
+        Edge(edge.name, (outer,), role=edge.role, pointed=edge.pointed, corners=edge.corners, notches=edge.notches),
         Edge(f"{after.name}_short" if after.name == before.name else after.name, (end,), kind=after.kind, role=after.role),
         Edge("facing_inner", (inner.reverse(),), role="facing"),
         Edge(before.name, (start,), kind=before.kind, role=before.role),
@@ -56,7 +56,7 @@ def face_edge(job: Job) -> Done:
     )  # fmt: skip
     sewn = SeamEdge(piece.name, edge.name), SeamEdge(name, edge.name)
     seam = Seam(free_name((s.name for s in job.garment.seams), f"{name}_seam"), made.title, (sewn[0],), (sewn[1],), faced=True)
-    return Done(replace(job.garment, pieces=(*job.garment.pieces, made), seams=(*job.garment.seams, seam)), made=(name,))
+    return Change((*job.garment.pieces, made), (*job.garment.seams, seam), made=(name,))
 
 
 def _to_ends(path: Path, start: Point, end: Point) -> Path:
@@ -98,7 +98,7 @@ LAYER = Option(
     "lining.copy", "facings", "Lining of a piece", "the piece again, in another cloth", options=(LAYER,),
     wheres={"piece": "any place on the piece that is lined"}, names={"lining": "the lining"}, phase="derive",
 )  # fmt: skip
-def line_piece(job: Job) -> Done:
+def line_piece(job: Job) -> Change:
     """A copy of a piece for the layer within it; sewn as its outer piece is where both pieces of a seam are lined."""
     if "piece" not in job.at:
         raise CannotStyle(say("A lining wants a piece that it lines."), ("piece",))
@@ -116,4 +116,4 @@ def line_piece(job: Job) -> Done:
             chains = [tuple(replace(e, piece=f"{e.piece}_{layer}") for e in chain) for chain in (seam.first, seam.second)]
             wanted = free_name((s.name for s in seams), f"{seam.name}_{layer}")
             seams.append(replace(seam, name=wanted, title=f"{seam.title}, {layer}", first=chains[0], second=chains[1]))
-    return Done(replace(job.garment, pieces=(*job.garment.pieces, made), seams=tuple(seams)), made=(name,))
+    return Change((*job.garment.pieces, made), tuple(seams), made=(name,))

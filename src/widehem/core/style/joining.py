@@ -5,7 +5,7 @@ from __future__ import annotations
 from widehem.core.pattern.garment import Garment
 from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.refusal import CannotDraft
-from widehem.core.style.operation import CannotStyle, Done, Job, operation
+from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.set_in import set_in
 from widehem.core.units import say
 
@@ -22,7 +22,7 @@ SLEEVE = Option(
     "sleeve.set_in", "sleeves", "Set a sleeve in", "a sleeve drawn for this armhole, its cap divided at the notches and sewn into it",
     options=(SLEEVE,),
 )  # fmt: skip
-def set_sleeve(job: Job) -> Done:
+def set_sleeve(job: Job) -> Change:
     """A sleeve for the armhole of the garment, sewn into it."""
     if job.context.sleeve_for is None or job.garment.armholes is None:
         raise CannotStyle(say("This garment has no armhole to set a sleeve into."))
@@ -35,4 +35,4 @@ def set_sleeve(job: Job) -> Done:
         raise CannotStyle(say("The sleeve has no shoulder notch by which it is set in."))
     made = tuple(piece.name for piece in sleeve.pieces)
     seams = (*job.garment.seams, *whole.seams, *sleeve.seams)
-    return Done(Garment(whole.pieces, seams, job.garment.openings, job.garment.now), made=made)
+    return Change(whole.pieces, seams, made=made)

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.paths import Path
 from widehem.core.pattern.cutting import lay_together, part_piece
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Seam, SeamEdge
 from widehem.core.pattern.walk import walk
-from widehem.core.style.operation import CannotStyle, Done, Job, operation
+from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.style.where import Found
 from widehem.core.units import say
@@ -22,7 +20,7 @@ ROOM = 1.0  # cm of an edge that a cut must leave on either side
     wheres={"start": "where the line begins", "end": "where it ends"},
     names={"line": "the new seam", "piece": "the new piece", "holds": "the edge that the new piece has"},
 )  # fmt: skip
-def cut_line(job: Job) -> Done:
+def cut_line(job: Job) -> Change:
     """Cut a piece from one place to another. A dart at the beginning is sewn into the seam: each face follows its own leg to the point."""
     for code in ("start", "end"):
         if code not in job.at:
@@ -45,8 +43,7 @@ def cut_line(job: Job) -> Done:
     chains = (SeamEdge(parted.kept.name, line, not turned),), (SeamEdge(parted.new.name, line, turned),)
     title = line.replace("_", " ").capitalize()
     seam = Seam(free_name((s.name for s in job.garment.seams), line), title, *chains)
-    garment = replace(job.garment, pieces=tuple(pieces), seams=(*job.garment.seams, seam))
-    return Done(garment, parted.renamed, made=(new,))
+    return Change(tuple(pieces), (*job.garment.seams, seam), renamed=parted.renamed, made=(new,))
 
 
 def _room(code: str, found: Found) -> None:
@@ -75,7 +72,7 @@ def _faces(start: Found, end: Found) -> tuple[Path, Path]:
     "line.join", "lines", "Lay two pieces together", "a seam is taken away again, where both of its edges are alike",
     wheres={"seam": "any place on the seam"}, names={},
 )  # fmt: skip
-def join_pieces(job: Job) -> Done:
+def join_pieces(job: Job) -> Change:
     """Two pieces made one along the seam that runs at a place."""
     if "seam" not in job.at:
         raise CannotStyle(say("Laying together wants a place on a seam."), ("seam",))
@@ -94,4 +91,4 @@ def join_pieces(job: Job) -> Done:
     pieces = tuple(whole if p.name == one.name else p for p in job.garment.pieces if p.name != two.name)
     rest = tuple(s for s in job.garment.seams if s is not seam)
     gone = (seam.first[0].ref, seam.second[0].ref)
-    return Done(replace(job.garment, pieces=pieces, seams=rest), renamed, gone)
+    return Change(pieces, rest, renamed=renamed, dropped=gone)

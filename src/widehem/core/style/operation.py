@@ -8,7 +8,8 @@ from typing import Literal
 
 from widehem.core.body.chart import Chart
 from widehem.core.pattern.edge import PatternError
-from widehem.core.pattern.garment import Chain, EdgeRef, Garment
+from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam
+from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
 from widehem.core.setting.option import Option, Value
 from widehem.core.setting.registry import Registry
@@ -33,19 +34,34 @@ class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the
 
 
 @dataclass(frozen=True)
-class Done:
-    """What an operation did.
+class Change:
+    """What an operation makes of a garment.
 
-    garment: with its new pieces; seams may still speak of edges as they were. renamed: what edges that were there have become, in their
-    own order; dropped: edges that are gone. said: what it changed, in words. made: pieces it made. stale: parts drawn for what it changed.
+    pieces: all of them, as they are now. seams, openings: where they are others than before; seams may still speak of edges as they were.
+    renamed: what edges that were there have become, in their own order; dropped: edges that are gone. said: what was changed, in words.
+    made: pieces that are new. stale: parts drawn for what has changed.
     """
 
-    garment: Garment
+    pieces: tuple[Piece, ...]
+    seams: tuple[Seam, ...] | None = None
+    openings: tuple[Opening, ...] | None = None
     renamed: Mapping[EdgeRef, Chain] = field(default_factory=dict)
     dropped: tuple[EdgeRef, ...] = ()
     said: tuple[Saying, ...] = ()
     made: tuple[str, ...] = ()
     stale: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Done:
+    """A garment after an operation, in the names its edges have now, and what was done."""
+
+    garment: Garment
+    change: Change
+
+    @property
+    def said(self) -> tuple[Saying, ...]:
+        return self.change.said
 
 
 DraftOf = Callable[[str, Mapping[str, Value], Mapping[str, Value]], Garment]
@@ -87,7 +103,7 @@ class Operation:
     family: str
     title: str
     why: str
-    apply: Callable[[Job], Done]
+    apply: Callable[[Job], Change]
     options: tuple[Option, ...] = ()
     wheres: Mapping[str, str] = field(default_factory=dict)
     names: Mapping[str, str] = field(default_factory=dict)
@@ -105,10 +121,10 @@ OPERATIONS: Registry[Operation] = Registry("operation")
 def operation(
     code: str, family: str, title: str, why: str, *, options: tuple[Option, ...] = (), wheres: Mapping[str, str] | None = None,
     names: Mapping[str, str] | None = None, phase: Phase = "style", rules: int = 1,
-) -> Callable[[Callable[[Job], Done]], Callable[[Job], Done]]:  # fmt: skip
+) -> Callable[[Callable[[Job], Change]], Callable[[Job], Change]]:  # fmt: skip
     """Register an operation by the function that does it."""
 
-    def register(apply: Callable[[Job], Done]) -> Callable[[Job], Done]:
+    def register(apply: Callable[[Job], Change]) -> Callable[[Job], Change]:
         OPERATIONS.add(code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules))
         return apply
 
@@ -133,8 +149,10 @@ def run(
         except LostPlaceError as lost:
             raise CannotStyle(lost.saying, (code,)) from None
     try:
-        done = asked.apply(Job(garment, context, chosen, at, names or {}))
-        whole = remapped(garment, done.garment, done.renamed, done.dropped)
+        change = asked.apply(Job(garment, context, chosen, at, names or {}))
+        seams = garment.seams if change.seams is None else change.seams
+        openings = garment.openings if change.openings is None else change.openings
+        whole = remapped(garment, change.pieces, seams, openings, change.renamed, change.dropped)
     except PatternError as error:
         raise CannotStyle(say(f"{asked.title}: {error}"), tuple(at)) from None
-    return Done(whole, done.renamed, done.dropped, done.said, done.made, done.stale)
+    return Done(whole, change)

@@ -11,7 +11,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Option
-from widehem.core.style.operation import CannotStyle, Done, Job, operation
+from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import say
 
@@ -38,7 +38,7 @@ OPTIONS = (
     "pocket.patch", "pockets", "Patch pocket", "a pocket laid on, its mouth level beside a place on an edge", options=OPTIONS,
     wheres={"beside": "the place beside which its mouth lies"}, names={"pocket": "the pocket"}, phase="derive",
 )  # fmt: skip
-def patch_pocket(job: Job) -> Done:
+def patch_pocket(job: Job) -> Change:
     """A patch of its own, and where it lies drawn on its piece."""
     if "beside" not in job.at:
         raise CannotStyle(say("A pocket wants a place on an edge beside which its mouth lies."), ("beside",))
@@ -56,7 +56,7 @@ def patch_pocket(job: Job) -> Done:
     )
     marked = replace(piece, lines=(*piece.lines, outline))
     garment = job.garment.with_piece(marked)
-    return Done(replace(garment, pieces=(*garment.pieces, pocket)), made=(name,))
+    return Change((*garment.pieces, pocket), made=(name,))
 
 
 def _grain(corner: Point, inwards: float, wide: float, high: float) -> tuple[Point, Point]:

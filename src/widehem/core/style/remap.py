@@ -6,29 +6,30 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from widehem.core.pattern.edge import Notch
-from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Seam, SeamEdge
+from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam, SeamEdge
 from widehem.core.pattern.meeting import joins_along
+from widehem.core.pattern.piece import Piece
 
 MATCH = 0.15  # cm: both sides of a seam that break so near each other are two seams now
 
 
-def remapped(before: Garment, after: Garment, renamed: Mapping[EdgeRef, Chain], dropped: Iterable[EdgeRef] = ()) -> Garment:
+def remapped(
+    before: Garment, pieces: tuple[Piece, ...], seams: Iterable[Seam], openings: tuple[Opening, ...],
+    renamed: Mapping[EdgeRef, Chain], dropped: Iterable[EdgeRef] = (),
+) -> Garment:  # fmt: skip
     """The garment after an operation, its seams and `now` in the names that its edges have now.
 
-    before: the garment it was made from. after: its new pieces; its seams as they were, with new ones beside them.
+    before: the garment it was made from. seams: as they were, with new ones beside them.
     """
     gone = set(dropped)
-    if not renamed and not gone:
-        return _remembering(before, after, {}, gone)
-    seams: list[Seam] = []
-    pieces = Garment(after.pieces)
-    for seam in after.seams:
+    bare = Garment(pieces)
+    found: list[Seam] = []
+    for seam in seams:
         first, second = (_chain(chain, renamed, gone) for chain in (seam.first, seam.second))
-        if not first or not second:
-            continue
-        changed = replace(seam, first=first, second=second)
-        seams += [changed] if (first, second) == (seam.first, seam.second) else _broken(pieces, changed)
-    return _remembering(before, replace(after, seams=tuple(seams)), renamed, gone)
+        if first and second:
+            changed = replace(seam, first=first, second=second)
+            found += [changed] if (first, second) == (seam.first, seam.second) else _broken(bare, changed)
+    return Garment(pieces, tuple(found), openings, _now(before, renamed, gone))
 
 
 def _chain(chain: Chain, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> Chain:
@@ -66,14 +67,16 @@ def _broken(garment: Garment, seam: Seam) -> list[Seam]:
     return found
 
 
-def _remembering(before: Garment, after: Garment, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> Garment:
+def _now(before: Garment, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> dict[EdgeRef, Chain]:
+    """What the edges of the draft have become: those that had changed before, and those that change now."""
     now: dict[EdgeRef, Chain] = {}
+    later = {entry.ref for chain in before.now.values() for entry in chain}
     for ref in {*before.now, *renamed, *gone}:
         if ref in before.now:
             now[ref] = _chain(before.now[ref], renamed, gone)
-        elif not any(entry.ref == ref for chain in before.now.values() for entry in chain):
+        elif ref not in later:
             now[ref] = renamed.get(ref, ())
-    return replace(after, now=now)
+    return now
 
 
 def free_name(taken: Iterable[str], wanted: str) -> str:

@@ -10,18 +10,18 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, mirror_in
 from widehem.core.pattern.edge import Edge, Gap, Hand
-from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Seam, SeamEdge
+from widehem.core.pattern.garment import Chain, EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import mirrored
-from widehem.core.style.operation import Done, Job, operation
+from widehem.core.style.operation import Change, Job, operation
 
 OVER = Transform(-1, 0, 0, 1, 0, 0)
 HANDS: tuple[Literal["left"], Literal["right"]] = ("left", "right")
 
 
 @operation("sides.apart", "left and right", "Left and right apart", "both sides of the body are drawn, so that they can differ")
-def sides_apart(job: Job) -> Done:
+def sides_apart(job: Job) -> Change:
     """Every pair becomes a left and a right piece, every piece on the fold is opened out."""
     garment = job.garment
     pieces: list[Piece] = []
@@ -44,14 +44,17 @@ def sides_apart(job: Job) -> Done:
                 if edge.name == piece.middle:
                     renamed[ref] = ()
                     continue
-                sides[ref] = {hand: SeamEdge(whole.name, names[edge.name, hand]) for hand in HANDS}
+                over = edge.name in crossing
+                sides[ref] = {  # the mirrored side runs the other way round
+                    hand: SeamEdge(whole.name, names[edge.name, hand], back=hand == "left" and not over) for hand in HANDS
+                }
                 renamed[ref] = tuple(dict.fromkeys(sides[ref].values()))
                 if edge.name in crossing:
                     across.add(ref)
         else:
             pieces.append(piece)
     seams = tuple(new for seam in garment.seams for new in _both_sides(seam, sides, across))
-    return Done(Garment(tuple(pieces), seams, garment.openings), {r: c for r, c in renamed.items() if c}, _gone(renamed))
+    return Change(tuple(pieces), seams, renamed={r: c for r, c in renamed.items() if c}, dropped=_gone(renamed))
 
 
 def _gone(renamed: dict[EdgeRef, Chain]) -> tuple[EdgeRef, ...]:
@@ -142,7 +145,9 @@ def _both_sides(seam: Seam, sides: dict[EdgeRef, dict[Hand, SeamEdge]], across: 
     """A seam on both sides; between left and right where it was sewn to its mirror; one over the middle where an edge crosses it."""
 
     def chain(entries: Chain, hand: Hand) -> Chain:
-        return tuple(replace(sides[e.ref][hand], back=e.back) if e.ref in sides else e for e in entries)
+        return tuple(
+            replace(sides[e.ref][hand], back=e.back != sides[e.ref][hand].back) if e.ref in sides else e for e in entries
+        )
 
     refs = [entry.ref for entry in (*seam.first, *seam.second)]
     if not any(ref in sides for ref in refs):

@@ -14,7 +14,7 @@ from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Garment, Seam
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES
-from widehem.core.style.operation import Done, Job, operation
+from widehem.core.style.operation import Change, Job, operation
 from widehem.core.units import Saying, say
 
 SQUARE = 1.0  # cm that run squarely from a centre line
@@ -25,7 +25,7 @@ LET_OUT = 12.0  # cm that a seam may be made longer or shorter
     "true.seams", "truing", "Seams made equal", "where two sides of a seam differ, one is let out or taken in at its free end",
     phase="true",
 )  # fmt: skip
-def equalise(job: Job) -> Done:
+def equalise(job: Job) -> Change:
     """Let out or take in the second side of every seam that differs by more than it may."""
     garment, changes = job.garment, []
     for seam in job.garment.seams:
@@ -40,7 +40,7 @@ def equalise(job: Job) -> Done:
             garment = garment.with_piece(mended)
             way = "let out" if off > 0 else "taken in"
             changes.append(say(f"{seam.title}: the {plain(piece.name)} is {way} by {{0u}} at the {where}.", abs(off)))
-    return Done(garment, said=tuple(changes))
+    return Change(garment.pieces, said=tuple(changes))
 
 
 def _off(garment: Garment, seam: Seam) -> float:
@@ -87,7 +87,7 @@ def _moved_end(segment: Segment, by: Point) -> Segment:
 @operation(
     "true.corners", "truing", "Corners squared", "waist, hem and neck leave the centre squarely for a centimetre", phase="true",
 )  # fmt: skip
-def square(job: Job) -> Done:
+def square(job: Job) -> Change:
     """Draw waist, hem and neck again where they meet the middle, square over the first centimetre."""
     garment = job.garment
     changes: list[Saying] = []
@@ -107,7 +107,7 @@ def square(job: Job) -> Done:
                 words = f"The {plain(piece.name)} {plain(edge.name)} leaves its centre squarely now, {{0s}} in length."
                 changes.append(say(words, made.length - edge.length))
         garment = garment.with_piece(replace(piece, edges=tuple(ring)))
-    return Done(garment, said=tuple(changes))
+    return Change(garment.pieces, said=tuple(changes))
 
 
 def _squared(edge: Edge, out: Point, *, at_end: bool) -> Edge | None:
@@ -133,7 +133,7 @@ def _squared(edge: Edge, out: Point, *, at_end: bool) -> Edge | None:
     "the mouth of a dart is cut for the side it is pressed to",
     phase="true",
 )
-def press_to_side(job: Job) -> Done:
+def press_to_side(job: Job) -> Change:
     """Draw the mouths of the waist darts again, for pressing them to the side instead of to the centre."""
     count, garment = 0, job.garment
     for piece in job.garment.pieces:
@@ -143,7 +143,7 @@ def press_to_side(job: Job) -> Done:
             piece = piece.with_edge(replace(edge, gaps=gaps))
         garment = garment.with_piece(piece)
     words = "The mouth of the waist dart is" if count == 1 else f"The mouths of {count} waist darts are"
-    return Done(garment, said=(say(f"{words} drawn for pressing to the side."),) if count else ())
+    return Change(garment.pieces, said=(say(f"{words} drawn for pressing to the side."),) if count else ())
 
 
 def _pressed(edge: Edge, number: int, dart: Dart) -> Dart:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from widehem.core.setting.option import Option
-from widehem.core.style.operation import CannotStyle, Done, Job, operation
+from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.swing import Share, swing
 from widehem.core.units import say
 
@@ -19,7 +19,7 @@ OPTIONS = (
     "dart.swing", "dart", "Swing a dart", "what a dart takes is opened elsewhere, by turning what lies between about its point",
     options=OPTIONS, wheres={"dart": "the dart", "to": "where it opens"}, names={"dart": "the new dart"},
 )  # fmt: skip
-def swing_dart(job: Job) -> Done:
+def swing_dart(job: Job) -> Change:
     """Turn a dart, or a part of it, to another place on the outline of its piece."""
     for code in ("dart", "to"):
         if code not in job.at:
@@ -36,4 +36,4 @@ def swing_dart(job: Job) -> Done:
     if part < 1 and name == dart.spot.dart:
         name = f"{name}_2"
     made = swing(dart.piece, dart.spot.dart, [Share(to.spot, part, name, job.length("short"))])
-    return Done(job.garment.with_piece(made))
+    return Change(job.garment.with_piece(made).pieces)

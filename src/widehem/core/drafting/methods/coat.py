@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn
+from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, upper_demands
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods import coat_lapel as lapels
@@ -18,11 +18,12 @@ from widehem.core.drafting.upper import OUT
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.body import Girth, Length
+from widehem.core.pattern.checks.held import NotchAt
 from widehem.core.pattern.checks.shapes import HemRises
 from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
 from widehem.core.pattern.edge import Edge, Notch
-from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import dart_between
@@ -37,6 +38,7 @@ SHORT, STRAIGHT = 2.5, 12.0  # bust point to the point of the side dart; bust ov
 LONG_ENOUGH = 25.0  # cm below the waist from which a wedge or vent is of use
 ROOM, FRONT_OVER = (8.0, 16.0), 1.0
 SLACK = 0.1
+HEMS = (("front", "hem"), ("facing", "facing_hem"))  # with a notch at the centre front
 MIDDLE = "centre_front"  # the line on the front from which its levels are measured
 
 
@@ -295,6 +297,7 @@ def _seams(by: dict[str, Piece]) -> list[Seam]:
         front_to_back("shoulder", "Shoulder", shapes.BACK_EASED),
         Seam("front_edge", "Front edge", sewn("front", "front_edge"), sewn("facing", "front_edge"), faced=True),
         Seam("gorge", "Top of the lapel", sewn("front", "gorge"), sewn("facing", "gorge"), faced=True),
+        Seam("facing_neck", "Neck of the facing", sewn("front", "neck"), sewn("facing", "facing_neck"), faced=True),
         Seam("collar", "Collar", sewn("collar", "collar_neck"), neck),
         *middle_seams([by["back"]]),
     ]
@@ -316,6 +319,9 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> No
         seams=_seams(by),
         demands=(
             *girths,
+            *upper_demands(by["back"], by["front"]),
+            *(NotchAt(EdgeRef(piece, edge), "centre front", 1, sheet.length("overlap").value) for piece, edge in HEMS),
+            Length("collar", "Collar at the centre back", lapels.COLLAR_HIGH, along=(EdgeRef("collar", "centre_back"),)),
             NeckOn(sheet.measure("neck").value, None),
             ArmholeOn(armscye, *ROOM) if armscye is not None else None,
             FrontOver(FRONT_OVER),

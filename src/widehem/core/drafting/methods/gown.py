@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck
+from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck, upper_demands
 from widehem.core.drafting.cap import solve
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
@@ -395,6 +395,7 @@ def _hand_over(
         openings=openings,
         demands=(
             *_girths(sheet, by["front"], gap),
+            *upper_demands(by["back"], by["front"]),
             NeckOn(sheet.measure("neck").value, None),
             ArmholeOn(armscye, *ROOM) if armscye is not None else None,
             FrontOver(FRONT_OVER),

@@ -102,7 +102,7 @@ def draw(sheet: Sheet) -> None:
         sheet.rub_out("pivot_guide")
         sheet.sum("cap", drawn(cap.length, "cap"))
         sheet.sum("hem", drawn(seams.hem.length, "hem"))
-    hand_over_sleeve(sheet, piece, armhole, arm.value, None, 0.0, sheet.chart.get("hand"))
+    hand_over_sleeve(sheet, piece, armhole, arm.value, None, 0.0, sheet.chart.get("hand"), down=down)
     sheet.note(say("Lay the greatest stretch round the arm, and set the sleeve in flat before the side seam is closed."))
 
 

@@ -16,9 +16,10 @@ from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.checks.held import NotchAt
 from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
 from widehem.core.pattern.edge import Edge, Notch
-from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Choice, Mend, Option
@@ -35,6 +36,7 @@ UNDER_TRUE = 2.0
 WIDTH_LEAST, WIDTH_MOST = 3.0, 8.0
 ELBOW_PART = 0.58
 BELOW_LEAST = 4.0
+HEAD_NOTCHES = SHOULDER, "front of the arm", SIDE_NOTCH  # at quarters of the head
 
 WRIST = Option(
     "wrist", "Wrist", "choice", "hand", "how it is closed",
@@ -229,9 +231,7 @@ def _edge(sheet: Sheet, head: _Head, under: float, elbow: float | None, wrist: f
 def _notches(edge: Edge, elbow: float | None) -> tuple[Notch, ...]:
     """Three on the head; on the seam two about the elbow, counted from the hem."""
     if edge.role == "cap":
-        return tuple(
-            Notch(name, edge.length * part / 4) for part, name in enumerate((SHOULDER, "front of the arm", SIDE_NOTCH), 1)
-        )
+        return tuple(Notch(name, edge.length * part / 4) for part, name in enumerate(HEAD_NOTCHES, 1))
     if edge.role != "underarm" or elbow is None:
         return ()
     spot = edge.at_level(elbow) or 0.0
@@ -248,6 +248,7 @@ def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float) -> None:
         seams=(Seam("seam", "Seam", (SeamEdge("sleeve", "seam_back"),), (SeamEdge("sleeve", "seam_front", back=True),)),),
         demands=(
             Girth("bicep", "Upper arm", arm, None, 3.0, 0.1, limb=True),
+            *(NotchAt(EdgeRef("sleeve", "cap"), n, 1, part=p / 4) for p, n in enumerate(HEAD_NOTCHES, 1)),
             CapFits(armhole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
             HandPasses(hand) if hand is not None else None,
         ),

@@ -269,7 +269,9 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
     asked = None if held else sheet.ease("upper_arm").value
     wanted = sheet.ease("cap").value * share
     piece = sleeve_piece(cap.curve, seams, armhole, notch)
-    hand_over_sleeve(sheet, piece, armhole, arm.value, asked, wanted, sheet.chart.get("hand"), share)
+    hand_over_sleeve(
+        sheet, piece, armhole, arm.value, asked, wanted, sheet.chart.get("hand"), share, None if seams.back.gaps else down
+    )
 
 
 def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:

@@ -14,6 +14,7 @@ from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth, asked_girths
+from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.checks.lower import CrotchSeam, FootPasses, KneeBends
 from widehem.core.pattern.checks.upper import ArmholeOn, HeadPasses, NeckOn
 from widehem.core.pattern.checks.whole import OpensTo, SitsAndReaches
@@ -304,6 +305,11 @@ def _hand_over(sheet: Sheet, bodice: Draft, trousers: Draft, laid: list[Piece], 
             *kept,
             *(demand for demand in trousers.demands if isinstance(demand, CrotchSeam | KneeBends | FootPasses)),
             HeadPasses(head) if head is not None else None,
+            OnTheBody.upper(*pieces),
+            OnTheBody(tuple((name, "crotch", "crotch.end") for name in names)),
+            *(replace(d, end="start") for d in trousers.demands if isinstance(d, NotchAt) and d.name == "crotch"),
+            *(d for d in bodice.demands if isinstance(d, NotchAt)),
+            NotchAt(EdgeRef(opened.name, "crotch"), "opening end", 1, reach - opened.edge(opened.middle).length),
             OpensTo(reach),
             SitsAndReaches(round_body, tuple(EdgeRef(name, edge) for name in names for edge in (f"centre_{name}", "crotch"))),
         ),

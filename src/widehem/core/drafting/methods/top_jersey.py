@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch
+from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, upper_demands
 from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
@@ -271,7 +271,12 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table) -> None:
         table,
         seams=(front_to_back("side", "Side seam"), front_to_back("shoulder", "Shoulder"), *middle_seams(pieces)),
         openings=Opening.named(opened, sheet.length("opening").value),
-        demands=(*girths, NeckOn(sheet.measure("neck").value, None), HeadPasses(head) if head is not None else None),
+        demands=(
+            *girths,
+            *upper_demands(*pieces),
+            NeckOn(sheet.measure("neck").value, None),
+            HeadPasses(head) if head is not None else None,
+        ),
     )
 
 

@@ -30,10 +30,12 @@ from widehem.core.drafting.trousers import (
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import BodyPasses, Girth
+from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.checks.lower import CrotchSeam, FootPasses, KneeBends
 from widehem.core.pattern.edge import Edge, Notch
-from widehem.core.pattern.garment import Opening, Seam
+from widehem.core.pattern.garment import EdgeRef, Opening, Seam
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Mend
@@ -372,6 +374,21 @@ def _notched(sheet: Sheet, pieces: list[Piece], rise: Rise, length: float) -> li
     return found
 
 
+def _places(sheet: Sheet, pieces: list[Piece], length: float) -> list[Demand]:
+    """Where forks and notches of the crotch belong. length: open, cm."""
+    found: list[Demand] = [OnTheBody(tuple((piece.name, "crotch", "crotch.start") for piece in pieces))]
+    down = sheet.measure("crotch_depth").value * 2 / 3
+    for piece in pieces:
+        ref = EdgeRef(piece.name, "crotch")
+        found += [
+            NotchAt(ref, "crotch", 1, down + more, end="end")
+            for more in (0.0, SECOND_NOTCH)[: 2 if piece.name == "back" else 1]
+        ]
+    if length and sheet.choice("opening_at") == "centre_front":
+        found.append(NotchAt(EdgeRef("front", "crotch"), "opening end", 1, length, end="end"))
+    return found
+
+
 def _girths(sheet: Sheet, pieces: list[Piece], sewn: float | None) -> list[Girth]:
     waist, hip = sheet.measure("waist").value, sheet.measure("hip").value
     found = [
@@ -406,6 +423,7 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, front: Panel, se
         demands=(
             *_girths(sheet, pieces, None if elastic else sewn),
             BodyPasses("hip", sheet.measure("hip").value),
+            *_places(sheet, pieces, length),
             CrotchSeam(body + CROTCH_LEAST, body + CROTCH_MOST, read),
             KneeBends(knee) if knee is not None else None,
             FootPasses(foot) if foot else None,

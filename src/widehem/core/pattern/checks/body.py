@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
 from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
-from widehem.core.pattern.places import apart
+from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.wear import Wear
 from widehem.core.units import say
 
@@ -123,7 +123,9 @@ def lengths(case: Case, asked: Length) -> Iterator[Check]:
     """What was asked for is what is drawn."""
     garment = case.garment
     if asked.along:
-        chain = [entry for ref in asked.along for entry in garment.left_of(ref)]
+        chain = [entry for ref in asked.along for entry in on_one_side(garment, ref)]
+        if not chain:
+            return
         drawn = garment.length_of(chain)
         spots = tuple(str(entry) for entry in chain)
     else:

@@ -74,14 +74,24 @@ def _changes(turned: list[float]) -> int:
     return count
 
 
-def _all(case: Case) -> list[tuple[Piece, Edge, Curve]]:
-    return [(piece, edge, curve_of(part, edge)) for piece in case.garment.pieces for edge in piece.edges for part in edge.parts]
+Layer = tuple[str, str]  # what its checks add to their names and titles
+
+
+def _all(pieces: tuple[Piece, ...]) -> list[tuple[Piece, Edge, Curve]]:
+    return [(piece, edge, curve_of(part, edge)) for piece in pieces for edge in piece.edges for part in edge.parts]
 
 
 @checker("curves")
 def curves(case: Case) -> Iterator[Check]:
     """Every stretch of an outline is one smooth line: its kinks, its tightest turn, its changes of bend."""
-    found = _all(case)
+    for suffix, words, pieces in case.layers:
+        found = _all(pieces)
+        yield _kinks(found, (suffix, words))
+        yield from _radius(found, (suffix, words))
+        yield _waves(found, (suffix, words))
+
+
+def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
     piece, edge, worst = max(found, key=lambda entry: entry[2].kink)
     bad = tuple(f"{p.name}.{e.name}" for p, e, curve in found if curve.kink > CORNER_TRUE + 1e-6)
     where = f"{plain(piece.name)} {plain(edge.name)}"
@@ -90,12 +100,10 @@ def curves(case: Case) -> Iterator[Check]:
         if not bad
         else say(f"The {where} has a corner of {worst.kink:.1f}° inside it: draw the curve again.")
     )
-    yield Check(
-        "curves.smooth", "shapes", "Lines without a kink", "angle", worst.kink, None, CORNER_TRUE, CORNER_LOOK - CORNER_TRUE,
+    return Check(
+        f"curves.smooth{layer[0]}", "shapes", f"Lines without a kink{layer[1]}", "angle", worst.kink, None, CORNER_TRUE, CORNER_LOOK - CORNER_TRUE,
         say(where if bad else "all of them"), tail, tuple(dict.fromkeys(bad)), "kink",
     )  # fmt: skip
-    yield from _radius(found)
-    yield from _waves(found)
 
 
 def radius_least(piece: Piece, edge: Edge) -> float:
@@ -103,7 +111,7 @@ def radius_least(piece: Piece, edge: Edge) -> float:
     return BACK_CROTCH_RADIUS if edge.role == "crotch" and piece.of == "back" else ROLES[edge.role].radius
 
 
-def _radius(found: list[tuple[Piece, Edge, Curve]]) -> Iterator[Check]:
+def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Check]:
     round_ = [
         (curve.radius / radius_least(piece, edge), piece, edge, curve)
         for piece, edge, curve in found
@@ -122,12 +130,12 @@ def _radius(found: list[tuple[Piece, Edge, Curve]]) -> Iterator[Check]:
     )
     bad = [(p, e) for part, p, e, _ in round_ if part < 1 - 1e-6] or [(piece, edge)]
     yield Check(
-        "curves.radius", "shapes", "Tightest turn", "length", tight.radius, least, None, least * (1 - RADIUS_LOOK), words, words.stopped + tail,
+        f"curves.radius{layer[0]}", "shapes", f"Tightest turn{layer[1]}", "length", tight.radius, least, None, least * (1 - RADIUS_LOOK), words, words.stopped + tail,
         tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "radius",
     )  # fmt: skip
 
 
-def _waves(found: list[tuple[Piece, Edge, Curve]]) -> Iterator[Check]:
+def _waves(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
     over = [(curve.bends - BENDS.get(edge.role, BENDS_USUAL), piece, edge, curve) for piece, edge, curve in found]
     worst, piece, edge, curve = max(over, key=lambda entry: entry[0])
     where = f"{plain(piece.name)} {plain(edge.name)}"
@@ -138,7 +146,7 @@ def _waves(found: list[tuple[Piece, Edge, Curve]]) -> Iterator[Check]:
         else say(f"The {where} changes its bend {curve.bends} times, {most} is usual: draw one curve.")
     )
     bad = [(p, e) for out, p, e, _ in over if out > 0] or [(piece, edge)]
-    yield Check(
-        "curves.waves", "shapes", "Lines that wave", "count", curve.bends, None, most, 1, say(where), tail,
+    return Check(
+        f"curves.waves{layer[0]}", "shapes", f"Lines that wave{layer[1]}", "count", curve.bends, None, most, 1, say(where), tail,
         tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "changes of bend",
     )  # fmt: skip

@@ -20,7 +20,8 @@ MORE_IN_FRONT = 0.2  # cm the front darts of a waist may be larger than the back
 
 
 def _darts(case: Case) -> list[tuple[Piece, Dart]]:
-    return [(piece, dart) for piece in case.garment.pieces for dart in piece.darts]
+    """The darts of the garment itself: a lining has the same ones, a facing none."""
+    return [(piece, dart) for piece in case.garment.shell for dart in piece.darts]
 
 
 def _count(darts: list[tuple[Piece, Dart]]) -> str:
@@ -81,7 +82,7 @@ def crossing(case: Case) -> Iterator[Check]:
     darts = _darts(case)
     if not darts:
         return
-    crossed = [(piece, a, b) for piece in case.garment.pieces for a, b in pairwise(piece.darts) if _crossed(a, b)]
+    crossed = [(piece, a, b) for piece in case.garment.shell for a, b in pairwise(piece.darts) if _crossed(a, b)]
     outside = [(piece, dart) for piece, dart in darts if not Polygon(piece.sketch).contains(Dot(*dart.point))]
     if crossed:
         tail = say(f"Two darts of the {plain(crossed[0][0].name)} cross: make them shorter or set them further apart.")
@@ -115,9 +116,8 @@ def waist_darts(case: Case) -> Iterator[Check]:
     spots = []
     for part in found:
         for piece, edge in case.garment.edges_of("waist", part=part):
-            if piece.stands != "right":
-                found[part] += sum(dart.intake for dart in edge.darts if dart.apex is None)
-                spots += [f"{piece.name}.{dart.name}" for dart in edge.darts]
+            found[part] += piece.weight() / 2 * sum(dart.intake for dart in edge.darts if dart.apex is None)
+            spots += [f"{piece.name}.{dart.name}" for dart in edge.darts]
     if not found["front"] or not found["back"]:
         return
     over = found["front"] - found["back"]

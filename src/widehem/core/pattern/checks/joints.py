@@ -20,9 +20,13 @@ SQUARED = ("waist", "hem", "neck", "wrist")  # what runs on over the middle when
 @checker("corners.square")
 def square_corners(case: Case) -> Iterator[Check]:
     """Waist, hem and neck leave the middle at a right angle for at least a centimetre."""
-    found = [entry for piece in case.garment.pieces for entry in middle_corners(piece)]
-    if not found:
-        return
+    for suffix, words, pieces in case.layers:
+        found = [entry for piece in pieces for entry in middle_corners(piece)]
+        if found:
+            yield _squareness(found, suffix, words)
+
+
+def _squareness(found: list[tuple[float, Piece, Edge]], suffix: str, words: str) -> Check:
     off, piece, edge = max(found, key=lambda entry: entry[0])
     tail = (
         "Square where they cross the middle."
@@ -30,8 +34,8 @@ def square_corners(case: Case) -> Iterator[Check]:
         else f"The {plain(piece.name)} {ROLES[edge.role].words} is not square to the middle: it would peak or dip when opened out."
     )
     bad = [(p, e) for figure, p, e in found if figure > CORNER_TRUE + 1e-6] or [(p, e) for _, p, e in found]
-    yield Check(
-        "corners.square", "shapes", "Square at the middle", "angle", off, None, CORNER_TRUE, SQUARE_LOOK - CORNER_TRUE,
+    return Check(
+        f"corners.square{suffix}", "shapes", f"Square at the middle{words}", "angle", off, None, CORNER_TRUE, SQUARE_LOOK - CORNER_TRUE,
         say("corners at CF and CB"), say(tail), tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "off",
     )  # fmt: skip
 

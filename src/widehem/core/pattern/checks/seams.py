@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
+from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, checker, plain
 from widehem.core.pattern.garment import Seam
 from widehem.core.pattern.meeting import levels_along, notches_along, pairs
@@ -38,6 +39,31 @@ def seams(case: Case) -> Iterator[Check]:
             f"seam.{seam.name}", "seams", seam.title, "signed" if seam.eased else "length", figure, least, high, SEAM_LOOK - SEAM_TRUE,
             words, words.stopped + tail, spots, "longer" if seam.eased else "apart",
         )  # fmt: skip
+
+
+@checker("faced")
+def faced(case: Case) -> Iterator[Check]:
+    """Where one piece lies on another their edges have one shape: as far from end to end, and as round between."""
+    for seam in case.garment.seams:
+        if not seam.faced or len(seam.first) != 1 or len(seam.second) != 1:
+            continue
+        one, two = (case.garment.edge(chain[0]) for chain in (seam.first, seam.second))
+        if one.gaps or two.gaps:
+            continue  # a facing is cut over shut darts: only its length can be held against them
+        shapes = [_chords(edge.place(edge.length * share).point for share in (0.0, 0.33, 0.67, 1.0)) for edge in (one, two)]
+        off = max(abs(a - b) for a, b in zip(*shapes, strict=True))
+        words = say("{0} apart in shape", off)
+        tail = say("One lies on the other.") if off <= SEAM_TRUE + 1e-6 else say("Trace one from the other again.")
+        yield Check(
+            f"faced.{seam.name}", "seams", f"{seam.title}, laid on", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE, words,
+            words.stopped + tail, tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
+        )  # fmt: skip
+
+
+def _chords(points: Iterable[Point]) -> list[float]:
+    """Every distance between some points."""
+    found = list(points)
+    return [a.to(b) for number, a in enumerate(found) for b in found[number + 1 :]]
 
 
 @checker("balance")

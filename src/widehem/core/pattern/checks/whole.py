@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
+from widehem.core.pattern.places import on_one_side
 from widehem.core.units import say
 
 SEAT_LEAST = 5.0  # cm in the length of a closed suit
@@ -70,7 +71,7 @@ class SitsAndReaches(Demand):
 @answers(SitsAndReaches)
 def seat(case: Case, asked: SitsAndReaches) -> Iterator[Check]:
     """A suit closed from neck to fork is long enough to sit and to reach up in."""
-    chain = tuple(entry for ref in asked.around for entry in case.garment.left_of(ref))
+    chain = tuple(entry for ref in asked.around for entry in on_one_side(case.garment, ref))
     spare = case.garment.length_of(chain) - asked.body
     words = say("{0} in the length", spare)
     tail = (
