@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from fontTools.misc.transform import Transform
+from shapely import LineString, Polygon
 from shapely import Point as Dot
-from shapely import Polygon
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -17,7 +18,8 @@ from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import Run, Runs, Spot, arcs, closed, cut_at, edges_from, opened
 
-EMPTY = 1e-6
+EMPTY, INSIDE = 1e-6, 0.1  # cm; how far a line may run along the outline outside of it
+ALONG = 0.2  # cm that a level may lose where a piece is cut across it
 
 
 @dataclass(frozen=True)
@@ -43,6 +45,9 @@ def part_piece(
             raise PatternError(
                 f"The line crosses the {diamond.name.replace('_', ' ')} of the {piece.name}: lead it past its point."
             )
+    cloth = Polygon(piece.sketch).buffer(INSIDE)
+    if not all(cloth.covers(LineString(face.flat(0.05))) for face in faces):
+        raise PatternError(f"The line leaves the {piece.name.replace('_', ' ')}: choose places between which there is cloth.")
     runs = opened(piece)
     for spot in (start, end):
         runs, _ = cut_at(runs, spot)
@@ -63,10 +68,26 @@ def part_piece(
     kept, other = (sides[1], sides[0]) if held[0] else (sides[0], sides[1])
     kept = _with_inside(piece, kept, Polygon(kept.sketch), piece.name, piece.title)
     other = _with_inside(piece, other, Polygon(other.sketch), new, title or f"{piece.title}, {new.replace('_', ' ')}")
-    for level in piece.balance:  # a level along which it was cut belongs to both: it stays with the part that keeps its name
-        if kept.level(level.level) is None and other.level(level.level) is None and piece.stretches(level.level):
-            kept = replace(kept, balance=(*kept.balance, level))
+    face = faces[1] if held[0] else faces[0]
+    for level in piece.balance:
+        lost = piece.across(level.level) - kept.across(level.level) - other.across(level.level)
+        if abs(lost) > ALONG:
+            kept, other = _along_the_cut(piece, kept, other, level, face)
     return Parted(kept, other, _renamed(piece, kept, other))
+
+
+def _along_the_cut(piece: Piece, kept: Piece, other: Piece, level: BalanceLine, face: Path) -> tuple[Piece, Piece]:
+    """A level along which a piece was cut follows the new edge of the part that keeps its name."""
+    points = [face.start, *(segment.end for segment in face.segments)]
+    middle = kept.edge(kept.middle).start if kept.middle else level.lines[0][0]
+    if points[0].to(middle) > points[-1].to(middle):
+        points.reverse()
+    line = BalanceLine(level.level, tuple(pairwise(points)), notched=False)
+    rest = tuple(entry for entry in kept.balance if entry.level != level.level)
+    along = replace(kept, balance=(*rest, line))
+    if abs(along.across(level.level) - piece.across(level.level)) > 5 * ALONG:
+        return kept, other
+    return along, replace(other, balance=tuple(entry for entry in other.balance if entry.level != level.level))
 
 
 def _without_gap(arc: Runs) -> Runs:

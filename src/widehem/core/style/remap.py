@@ -29,6 +29,7 @@ def remapped(
         if first and second:
             changed = replace(seam, first=first, second=second)
             found += [changed] if (first, second) == (seam.first, seam.second) else _broken(bare, changed)
+    found = _rejoined(found) if gone else found
     return Garment(pieces, tuple(found), openings, _now(before, renamed, gone))
 
 
@@ -40,7 +41,34 @@ def _chain(chain: Chain, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -
             found += [part.turned() for part in reversed(new)] if entry.back else new
         elif entry.ref not in gone:
             found.append(entry)
-    return tuple(found)
+    return _once(found)
+
+
+def _once(entries: Iterable[SeamEdge]) -> Chain:
+    """A chain in which an edge that two others have become stands once."""
+    return tuple({entry.ref: entry for entry in entries}.values())
+
+
+def _rejoined(seams: list[Seam]) -> list[Seam]:
+    """Seams that run along one edge now, since it was laid together again, as one."""
+    found: list[Seam] = []
+    for seam in seams:
+        for number, other in enumerate(found):
+            for mine, theirs in ((seam.first, other.first), (seam.second, other.second)):
+                if {e.ref for e in mine} & {e.ref for e in theirs} and not (
+                    seam.twin or other.twin or seam.faced or other.faced
+                ):
+                    ease = other.ease[0] + seam.ease[0], other.ease[1] + seam.ease[1]
+                    found[number] = replace(
+                        other, first=_once((*other.first, *seam.first)), second=_once((*other.second, *seam.second)), ease=ease
+                    )
+                    break
+            else:
+                continue
+            break
+        else:
+            found.append(seam)
+    return found
 
 
 def _broken(garment: Garment, seam: Seam) -> list[Seam]:

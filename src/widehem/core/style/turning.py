@@ -29,6 +29,10 @@ def swing_dart(job: Job) -> Change:
         raise CannotStyle(say("There is no dart at that place."), ("dart",))
     if to.piece.name != dart.piece.name:
         raise CannotStyle(say("A dart is swung within its piece; the new place lies on another."), ("to",))
+    if to.piece.edge(to.spot.edge).kind == "fold":
+        raise CannotStyle(
+            say("A fold cannot open into a dart: choose another place, or open left and right apart first."), ("to",)
+        )
     name = job.names.get("dart", dart.spot.dart)
     if name != dart.spot.dart and any(other.name == name for other in dart.piece.darts):
         raise CannotStyle(say(f"There is a dart called {name.replace('_', ' ')} already."), ("dart",))
