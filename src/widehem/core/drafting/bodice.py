@@ -6,7 +6,7 @@ Everything stands in the frame of its half (x from the centre outwards); `side_b
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
 from widehem.core.drafting.finished import show_edges
@@ -220,14 +220,14 @@ def pitch_notch(length: float, part: str) -> Notch:
     return Notch(PITCH, length / 3, 2 if part == "back" else 1)
 
 
-def upper_demands(*pieces: Piece) -> tuple[Demand, ...]:
-    """What holds for any back and front: corners on the body, pitch notches a third up the armhole."""
+def upper_demands(*pieces: Piece, more: Iterable[tuple[str, str, str]] = ()) -> tuple[Demand, ...]:
+    """What holds for any back and front: corners on the body, pitch notches a third up the armhole. more: other corners on marks."""
     pitch = (
         NotchAt(EdgeRef(piece.name, edge.name), PITCH, 2 if piece.of == "back" else 1, part=1 / 3)
         for piece in pieces
         for edge in piece.edges_of("armhole")
     )
-    return OnTheBody.upper(*pieces), *pitch
+    return OnTheBody.upper(*pieces, more=more), *pitch
 
 
 def middle_seams(pieces: Sequence[Piece]) -> list[Seam]:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from shapely import Polygon
+
 from widehem.core.geometry.band import band
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
@@ -36,12 +38,12 @@ def face_edge(job: Job) -> Change:
         raise CannotStyle(
             say("Only {0} is there beside the edge: a facing {1u} wide would fit.", room, max(room - 0.5, 0.0)), ("edge",)
         )
-    runs, ways = shut(runs_of(edge))
-    outer = Path(tuple(segment for run in runs for segment in run.path.segments))
-    start = before.parts[-1].cut(before.parts[-1].length - wide)[1]
-    end = after.parts[0].cut(wide)[0].moved(ways[len(runs) - 1])
-    inside = -piece.outward(edge.leaving)
-    inner = _to_ends(band(outer, wide, inside), start.start, end.end)
+    strip = _strip(piece, edge, wide)
+    if strip is None:
+        fits = next((less for less in (wide * 0.75, wide * 0.5, wide * 0.25) if _strip(piece, edge, less) is not None), 0.0)
+        words = "The edge turns too tightly for a facing {0} wide: one of {1u} would fit, or take a bias strip."
+        raise CannotStyle(say(words, wide, fits), ("edge",))
+    outer, end, inner, start, inside = strip
     name = free_name((p.name for p in job.garment.pieces), job.names.get("facing", f"{piece.name}_facing"))
     ring = (
         Edge(edge.name, (outer,), role=edge.role, pointed=edge.pointed, corners=edge.corners, notches=edge.notches),
@@ -57,6 +59,20 @@ def face_edge(job: Job) -> Change:
     sewn = SeamEdge(piece.name, edge.name), SeamEdge(name, edge.name)
     seam = Seam(free_name((s.name for s in job.garment.seams), f"{name}_seam"), made.title, (sewn[0],), (sewn[1],), faced=True)
     return Change((*job.garment.pieces, made), (*job.garment.seams, seam), made=(name,))
+
+
+def _strip(piece: Piece, edge: Edge, wide: float) -> tuple[Path, Path, Path, Path, Point] | None:
+    """The sides of a facing: along the shut edge, down its end, back inside, up its start; and which way lies inside. None where the
+    strip would cross itself."""
+    before, after = piece.beside(edge.name)
+    runs, ways = shut(runs_of(edge))
+    outer = Path(tuple(segment for run in runs for segment in run.path.segments))
+    start = before.parts[-1].cut(before.parts[-1].length - wide)[1]
+    end = after.parts[0].cut(wide)[0].moved(ways[len(runs) - 1])
+    inside = -piece.outward(edge.leaving)
+    inner = _to_ends(band(outer, wide, inside), start.start, end.end)
+    ring = [point for path in (outer, end, inner.reverse(), start) for point in path.flat(0.05)[:-1]]
+    return (outer, end, inner, start, inside) if Polygon(ring).is_valid else None
 
 
 def _to_ends(path: Path, start: Point, end: Point) -> Path:

@@ -319,7 +319,7 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> No
         seams=_seams(by),
         demands=(
             *girths,
-            *upper_demands(by["back"], by["front"]),
+            *upper_demands(by["back"], by["front"], more=[("facing", "snp", "facing_shoulder.end")]),
             *(NotchAt(EdgeRef(piece, edge), "centre front", 1, sheet.length("overlap").value) for piece, edge in HEMS),
             Length("collar", "Collar at the centre back", lapels.COLLAR_HIGH, along=(EdgeRef("collar", "centre_back"),)),
             NeckOn(sheet.measure("neck").value, None),

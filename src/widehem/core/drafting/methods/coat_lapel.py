@@ -82,7 +82,15 @@ def facing_of(front: Half, lapel: Lapel, at: Frame, overlap: float, shoulder: fl
         Edge("gorge", (lapel.gorge,)),
     )
     grain = Point(x - 2.0, low.y + 4.0), Point(x - 2.0, at.hem - 8.0)
-    return Piece("facing", "Coat facing", edges, layer="facing", grain=grain, cloths=(Cloth("cloth", "2, a pair"),)), inner
+    return Piece(
+        "facing",
+        "Coat facing",
+        edges,
+        layer="facing",
+        marks={"snp": front.snp},
+        grain=grain,
+        cloths=(Cloth("cloth", "2, a pair"),),
+    ), inner
 
 
 def collar_of(length: float, behind: float) -> Piece:

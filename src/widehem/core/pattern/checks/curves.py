@@ -137,7 +137,7 @@ def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Ch
 
 def _waves(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
     over = [(curve.bends - BENDS.get(edge.role, BENDS_USUAL), piece, edge, curve) for piece, edge, curve in found]
-    worst, piece, edge, curve = max(over, key=lambda entry: entry[0])
+    worst, piece, edge, curve = max(over, key=lambda entry: (entry[0], entry[3].bends))
     where = f"{plain(piece.name)} {plain(edge.name)}"
     most = BENDS.get(edge.role, BENDS_USUAL)
     tail = (

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -27,11 +27,10 @@ class OnTheBody(Demand):
     places: tuple[tuple[str, str, str], ...]
 
     @staticmethod
-    def upper(*pieces: Piece) -> OnTheBody:
-        """Side neck point, shoulder tip and underarm of these pieces, as far as they are marked."""
-        return OnTheBody(
-            tuple((piece.name, mark, corner) for piece in pieces for mark, corner in CORNERS.items() if mark in piece.marks)
-        )
+    def upper(*pieces: Piece, more: Iterable[tuple[str, str, str]] = ()) -> OnTheBody:
+        """Side neck point, shoulder tip and underarm of these pieces, as far as they are marked; and more places."""
+        found = [(piece.name, mark, corner) for piece in pieces for mark, corner in CORNERS.items() if mark in piece.marks]
+        return OnTheBody((*found, *more))
 
 
 @answers(OnTheBody)
