@@ -13,7 +13,7 @@ from fontTools.pens.svgPathPen import SVGPathPen
 from shapely import LineString
 
 from widehem.core.geometry.curves import Line, Segment
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, is_rigid
 
 FLAT = 0.01  # cm: how far a flattened curve may stand off the true one
 
@@ -108,7 +108,10 @@ class Path:
         return Path(tuple(segment.reverse() for segment in reversed(self.segments)))
 
     def moved(self, by: Transform) -> Path:
-        return Path(tuple(segment.moved(by) for segment in self.segments))
+        found = Path(tuple(segment.moved(by) for segment in self.segments))
+        if "length" in self.__dict__ and is_rigid(by):
+            found.__dict__["length"] = self.length
+        return found
 
     def flat(self, tolerance: float = FLAT) -> list[Point]:
         """Points along the path, both ends included, within the tolerance (cm) of it."""

@@ -8,8 +8,10 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal, TypeVar
 
+from widehem.core.pattern.closed import Joint, joints
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
@@ -101,6 +103,11 @@ class Case:
     demands: tuple[Demand, ...] = ()
     wear: Wear = USUAL_WEAR
 
+    @cached_property
+    def joints(self) -> tuple[Joint, ...]:
+        """Every place where an outline runs on once the garment is closed."""
+        return tuple(joints(self.garment))
+
     @property
     def layers(self) -> Iterator[tuple[str, str, tuple[Piece, ...]]]:
         """The pieces by layer, the shell first: what is added to the names of checks, what to their titles, the pieces.
@@ -149,8 +156,3 @@ def answers(demand: type[D]) -> Callable[[Answer[D]], Answer[D]]:
         return function
 
     return register
-
-
-def plain(name: str) -> str:
-    """The name of a piece or an edge in a sentence."""
-    return name.replace("_", " ")

@@ -9,11 +9,10 @@ from dataclasses import dataclass
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, angle_between, turn
-from widehem.core.pattern.check import plain
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import ROLES
+from widehem.core.pattern.roles import ROLES, plain
 
 
 @dataclass(frozen=True)

@@ -109,7 +109,7 @@ class Garment:
             raise PatternError("Two seams have one name.")
         for seam in self.seams:
             for entry in (*seam.first, *seam.second):
-                if not self.has(entry.ref):
+                if entry.piece not in self._by_name or not self._by_name[entry.piece].has(entry.edge):
                     raise PatternError(f"The seam {seam.title} runs along {entry}, which is not there.")
             if not seam.first or not seam.second:
                 raise PatternError(f"The seam {seam.title} has one side only.")
@@ -198,10 +198,16 @@ class Garment:
 
     def seams_at(self, ref: EdgeRef) -> Iterator[tuple[Seam, Chain, Chain]]:
         """The seams that run along an edge: the chain it is in, and the other."""
+        yield from self._sewn.get((ref.piece, ref.edge), ())
+
+    @cached_property
+    def _sewn(self) -> dict[tuple[str, str], list[tuple[Seam, Chain, Chain]]]:
+        found: dict[tuple[str, str], list[tuple[Seam, Chain, Chain]]] = {}
         for seam in self.seams:
             for mine, other in ((seam.first, seam.second), (seam.second, seam.first))[: 1 if seam.twin else 2]:
-                if any(entry.ref == ref for entry in mine):
-                    yield seam, mine, other
+                for entry in mine:
+                    found.setdefault((entry.piece, entry.edge), []).append((seam, mine, other))
+        return found
 
     def opening(self) -> Opening | None:
         """The first opening; None without any."""

@@ -90,6 +90,7 @@ class Piece:
             for name in ("simple", "area"):
                 if name in self.__dict__:
                     found.__dict__[name] = self.__dict__[name]
+            found.__dict__["_cloth"] = {key: cloth for key, cloth in self._cloth.items() if not key[1]}
         return found
 
     @cached_property
@@ -200,34 +201,71 @@ class Piece:
 
     def stretches(self, name: str, below: float = 0.0) -> tuple[tuple[Point, Point], ...]:
         """The lines of a level as far as the outline, or the inner lines it ends at. below: cm under it."""
+        key = name, below
+        if key not in self._measured:
+            self._measured[key] = self._stretched(name, below)
+        return self._measured[key]
+
+    @cached_property
+    def _measured(self) -> dict[tuple[str, float], tuple[tuple[Point, Point], ...]]:
+        return {}
+
+    def _stretched(self, name: str, below: float) -> tuple[tuple[Point, Point], ...]:
         line = self.level(name)
         if line is None:
             return ()
         shift = Point(0.0, below)
         found = [(a + shift, b + shift) for a, b in line.lines]
         first, last = found[0], found[-1]
-        start = self._reach(first[0], (first[0] - first[1]).unit(), line.between[0])
-        end = self._reach(last[0], (last[1] - last[0]).unit(), line.between[1])
+        if len(found) == 1 and line.between == ("", ""):
+            start, end = self._ends(first[0], (first[1] - first[0]).unit())
+        else:
+            start = self._reach(first[0], (first[1] - first[0]).unit(), line.between[0])[0]
+            end = self._reach(last[0], (last[1] - last[0]).unit(), line.between[1])[1]
         if start is None or end is None:
             return ()
         if len(found) == 1:
             return ((start, end),)
         return ((start, first[1]), *found[1:-1], (last[0], end))
 
-    def _reach(self, at: Point, way: Point, bound: str) -> Point | None:
-        """The last place at which an endless line leaves the outline this way; or where it meets an inner line."""
-        paths = [line.path for line in self.lines if line.name == bound] if bound else self.sewn_ring
-        spots = [path.segments[i].at(t) for path in paths for i, t in path.crossings(at, way)]
+    def _reach(self, at: Point, way: Point, bound: str) -> tuple[Point | None, Point | None]:
+        """The first and the last place at which an endless line crosses the outline; or an inner line."""
         if not bound:
-            spots += [edge.start for edge in self.edges if abs(way.cross(edge.start - at)) < AT_CORNER]
-            spots += [s.end for path in paths for s in path.segments[:-1] if abs(way.cross(s.end - at)) < AT_JOINT]
-        return max(spots, key=lambda spot: way.dot(spot - at), default=None)
+            return self._ends(at, way)
+        paths = [line.path for line in self.lines if line.name == bound]
+        spots = sorted((path.segments[i].at(t) for path in paths for i, t in path.crossings(at, way)), key=way.dot)
+        return (spots[0], spots[-1]) if spots else (None, None)
+
+    def _ends(self, at: Point, way: Point) -> tuple[Point | None, Point | None]:
+        """Where an endless line enters the outline first and leaves it last. It goes through a corner or a joint that it passes very near."""
+        off = way[0] * at[1] - way[1] * at[0]
+        spots = []
+        for path in self.sewn_ring:
+            last = len(path.segments) - 1
+            for number, segment in enumerate(path.segments):
+                end = segment.end
+                if abs(way[0] * end[1] - way[1] * end[0] - off) < (AT_CORNER if number == last else AT_JOINT):
+                    spots.append(end)
+                spots += [segment.at(t) for t in segment.crossings(at, way)]
+        if not spots:
+            return None, None
+        return min(spots, key=way.dot), max(spots, key=way.dot)
 
     def across(self, name: str, below: float = 0.0) -> float:
         """Cloth at a level with the darts sewn, cm; 0 where it has no such level. below: so far under it.
 
         A dart that opened along a joint of the line takes nothing from it: its parts were turned with it.
         """
+        key = name, below
+        if key not in self._cloth:
+            self._cloth[key] = self._sewn_across(name, below)
+        return self._cloth[key]
+
+    @cached_property
+    def _cloth(self) -> dict[tuple[str, float], float]:
+        return {}
+
+    def _sewn_across(self, name: str, below: float) -> float:
         line, found = self.level(name), self.stretches(name, below)
         total = 0.0
         for a, b in found:
@@ -242,7 +280,7 @@ class Piece:
     def wide_at(self, y: float) -> float:
         """Cloth at a height of this frame with the darts sewn, cm."""
         at, way = Point(0.0, y), Point(1.0, 0.0)
-        start, end = self._reach(at, -way, ""), self._reach(at, way, "")
+        start, end = self._ends(at, way)
         if start is None or end is None:
             return 0.0
         taken = sum(dart.taken_along(at, way) for dart in self.darts) + sum(d.taken_along(at, way) for d in self.diamonds)

@@ -58,6 +58,11 @@ def role_named(code: str) -> Role:
     return ROLES[code]
 
 
+def plain(name: str) -> str:
+    """The name of a piece or an edge in a sentence."""
+    return name.replace("_", " ")
+
+
 def centre(role: str) -> bool:
     """Whether an edge of this role runs along the middle of the body."""
     return role in ("centre_front", "centre_back")

@@ -8,12 +8,12 @@ from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between
 from widehem.core.geometry.solve import NoSolutionError, solve
-from widehem.core.pattern.check import CORNER_TRUE, SEAM_TRUE, plain
+from widehem.core.pattern.check import CORNER_TRUE, SEAM_TRUE
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Garment, Seam
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import ROLES
+from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.style.operation import Change, Job, operation
 from widehem.core.units import Saying, say
 

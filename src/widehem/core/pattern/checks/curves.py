@@ -10,10 +10,10 @@ from itertools import pairwise
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, Case, Check, checker, plain
+from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, Case, Check, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import BACK_CROTCH_RADIUS, ROLES
+from widehem.core.pattern.roles import BACK_CROTCH_RADIUS, ROLES, plain
 from widehem.core.units import say
 
 LOOKS = 12  # places on a curve at which its bend is looked at

@@ -9,9 +9,10 @@ from shapely import Point as Dot
 from shapely import Polygon
 
 from widehem.core.geometry.points import meet
-from widehem.core.pattern.check import ANY, LEGS_LOOK, LEGS_TRUE, Case, Check, checker, plain
+from widehem.core.pattern.check import ANY, LEGS_LOOK, LEGS_TRUE, Case, Check, checker
 from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import plain
 from widehem.core.units import say
 
 INTAKE_MOST, BUST_INTAKE_MOST = 4.5, 8.0

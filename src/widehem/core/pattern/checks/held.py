@@ -6,11 +6,12 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, answers, plain
+from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, answers
 from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.meeting import notches_along
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.places import apart, on_one_side
+from widehem.core.pattern.roles import plain
 from widehem.core.units import say
 
 CORNERS = {

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, WAIST_CORNER, Case, Check, checker, plain
-from widehem.core.pattern.closed import Joint, joints
+from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, WAIST_CORNER, Case, Check, checker
+from widehem.core.pattern.closed import Joint
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import ROLES
+from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.units import say
 
 NECK_SQUARE, SQUARE = 0.4, 1.0  # cm from the corner over which an edge must leave squarely; a neck is a short curve
@@ -64,7 +64,7 @@ def _limit(joint: Joint) -> float:
 
 def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], fine: str) -> Iterator[Check]:
     """One check over all joints of a kind, with the worst of them against its own limit."""
-    found = [joint for joint in joints(case.garment) if wanted(joint)]
+    found = [joint for joint in case.joints if wanted(joint)]
     if not found:
         return
     worst = max(found, key=lambda joint: joint.bend - _limit(joint))

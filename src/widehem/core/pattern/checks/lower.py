@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.check import ANY, CORNER_LOOK, CORNER_TRUE, Case, Check, Demand, answers, checker, plain
+from widehem.core.pattern.check import ANY, CORNER_LOOK, CORNER_TRUE, Case, Check, Demand, answers, checker
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import plain
 from widehem.core.units import say
 
 CROTCH_TRUE, CROTCH_LOOK = 0.1, 1.5  # cm outside the wanted range

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, checker, plain
+from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, checker
 from widehem.core.pattern.garment import Seam
 from widehem.core.pattern.meeting import levels_along, notches_along, pairs
+from widehem.core.pattern.roles import plain
 from widehem.core.units import say
 
 LEVEL_LOOK = 0.4

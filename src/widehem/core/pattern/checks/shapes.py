@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, checker, plain
+from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import plain
 from widehem.core.units import say
 
 EDGE_LEAST = 0.3
