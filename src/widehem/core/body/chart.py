@@ -29,6 +29,14 @@ class Kept:
         return None if ticks is None else cm_of(ticks)
 
 
+def _mean(first: Length | None, second: Length | None) -> int | None:
+    """What counts of two readings of one place, ticks: their mean, or the only one."""
+    if first is None or second is None:
+        only = first or second
+        return None if only is None else only.ticks
+    return round((first.ticks + second.ticks) / 2)
+
+
 @dataclass(frozen=True)
 class Turns(Kept):
     """One place read once or twice. What counts is the mean of the two, or the only one."""
@@ -41,8 +49,7 @@ class Turns(Kept):
 
     @property
     def ticks(self) -> int | None:
-        read = [length.ticks for length in (self.first, self.second) if length is not None]
-        return round(sum(read) / len(read)) if read else None
+        return _mean(self.first, self.second)
 
     @property
     def spread(self) -> float:
@@ -81,12 +88,12 @@ class Reading(Kept):
     @property
     def apart(self) -> bool:
         """Whether left or right was read by itself."""
-        return bool(self.left or self.right)
+        return (self.left is not NOTHING and bool(self.left)) or (self.right is not NOTHING and bool(self.right))
 
     @property
     def ticks(self) -> int | None:
         if not self.apart:
-            return Turns(self.first, self.second).ticks
+            return _mean(self.first, self.second)
         read = [ticks for ticks in (self.side("left").ticks, self.side("right").ticks) if ticks is not None]
         return round(sum(read) / len(read)) if read else None
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -12,7 +12,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 
 LOW, HIGH = 0.08, 0.45  # of the armhole: between these the cap height is looked for
-NEAR, ROUNDS = 0.005, 30  # cm; iterations
+NEAR = 0.002  # cm: how near a cap must come to its armhole
 REST = 0.36  # the cap height of a sleeve that hangs straight down, of the armhole
 
 
@@ -63,23 +63,6 @@ def _spline(points: Sequence[Point], steps: Sequence[float], first: Point, last:
     for i in range(count - 2, 0, -1):
         ways.append(sums[i] - ways[-1] * over[i])
     return [first, *reversed(ways)]
-
-
-def solve(length: Callable[[float], float], want: float, low: float, high: float) -> tuple[float, int] | None:
-    """Where a length that grows with its argument comes to `want`, and in how many rounds; None when it lies outside."""
-    at_low, at_high = length(low) - want, length(high) - want
-    if at_low > 0 or at_high < 0:
-        return None
-    for count in range(1, ROUNDS + 1):
-        middle = low - at_low * (high - low) / (at_high - at_low) if count % 3 else (low + high) / 2
-        over = length(middle) - want
-        if abs(over) < NEAR:
-            return middle, count
-        if over < 0:
-            low, at_low = middle, over
-        else:
-            high, at_high = middle, over
-    return (low + high) / 2, ROUNDS
 
 
 def rest_angle(height: float, armhole: float) -> float:

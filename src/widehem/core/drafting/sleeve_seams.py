@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge
 
@@ -73,15 +74,9 @@ def bent_seams(width: float, hem: float, down: float, elbow: float) -> Seams:
 def _as_long(underarm: Point, elbow: Point, wrist: Point, length: float) -> Path:
     """A smooth front seam by the elbow to the wrist, which is let down until the seam has this length."""
     start = (elbow - underarm).unit()
-    low, high = -1.0, 8.0
-    found = Path.through(underarm, wrist)
-    for _ in range(40):
-        by = (low + high) / 2
-        down = (wrist - elbow).unit()
-        end = wrist + down * by
-        found = Path((curve_between(underarm, start, end, down),))
-        over = found.length - length
-        if abs(over) < 1e-4:
-            break
-        low, high = (low, by) if over > 0 else (by, high)
-    return found
+    down = (wrist - elbow).unit()
+
+    def let_down(by: float) -> Path:
+        return Path((curve_between(underarm, start, wrist + down * by, down),))
+
+    return let_down(solve_or_nearest(lambda by: let_down(by).length - length, -1.0, 8.0, near=1e-4))

@@ -15,6 +15,7 @@ from widehem.core.drafting.waist import Waist, lay_dart, side_curve, waist_over_
 from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet
+from widehem.core.geometry.solve import solve_length
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
@@ -107,24 +108,6 @@ class Panel:
             return None
         into, reach = self.fork.toward(corner, CROTCH_PART), start.toward(corner, CROTCH_PART)
         return Path((Line(self.centre_top, start), Cubic(start, reach, into, self.fork)))
-
-
-def search(length: Callable[[float], float], want: float, low: float, high: float) -> float | None:
-    """Where a length that grows comes to `want`, between low and high; None outside."""
-    at_low, at_high = length(low) - want, length(high) - want
-    if at_low > 0 or at_high < 0:
-        return None
-    for _ in range(60):
-        middle = low - at_low * (high - low) / (at_high - at_low) if at_high > at_low else low
-        middle = min(max(middle, low + (high - low) * 0.02), high - (high - low) * 0.02)
-        over = length(middle) - want
-        if abs(over) < NEAR:
-            return middle
-        if over < 0:
-            low, at_low = middle, over
-        else:
-            high, at_high = middle, over
-    return (low + high) / 2
 
 
 @dataclass(frozen=True)
@@ -236,7 +219,7 @@ def side_as_long(panel: Panel, side: float) -> Height:
 
         top = -panel.centre_top.y
         low, high = max(top - guide * 0.95, -8.0), min(top + guide * 0.95, 8.0)
-        up = search(lambda up: whole_side(panel, spot(up)).length, side, low, high)
+        up = solve_length(lambda up: whole_side(panel, spot(up)).length, side, low, high, near=NEAR)
         return None if up is None else spot(up)
 
     return at

@@ -30,6 +30,7 @@ _EIGHT = (
     (0.9801449282487681, 0.05061426814518853),
 )
 STRONG = 1.25  # control polygon over chord: a curve that turns strongly
+NEAR = 1e-5  # cm: so near, one step of Newton more is as good as exact
 _AGREE = 2e-5  # cm: where four and eight nodes agree to this, eight are right to about its square
 
 
@@ -161,7 +162,10 @@ class Cubic:
             low, high = (low, t) if miss > 0 else (t, high)
             speed = self._speed(t).size
             step = t - miss / speed if speed > 1e-9 else -1.0
-            t = step if low < step < high else (low + high) / 2
+            inside = low < step < high
+            t = step if inside else (low + high) / 2
+            if inside and abs(miss) < NEAR:  # the next step would be about the square of this one
+                break
         return t
 
     def split(self, t: float) -> tuple[Cubic, Cubic]:
@@ -175,7 +179,9 @@ class Cubic:
         return self._as_long(Cubic(self.end, self.into, self.out, self.start))
 
     def moved(self, by: Transform) -> Cubic:
-        found = Cubic(*map(Point._make, by.transformPoints((self.start, self.out, self.into, self.end))))
+        xx, xy, yx, yy, dx, dy = by
+        corners = self.start, self.out, self.into, self.end
+        found = Cubic(*[Point(xx * x + yx * y + dx, xy * x + yy * y + dy) for x, y in corners])
         return self._as_long(found) if is_rigid(by) else found
 
     def _as_long(self, other: Cubic) -> Cubic:
@@ -215,11 +221,13 @@ def _arc(curve: Cubic, low: float, high: float) -> float:
     bx, by = 6 * (r[0] - 2 * q[0] + p[0]), 6 * (r[1] - 2 * q[1] + p[1])
     ax, ay = 3 * (e[0] - p[0] - 3 * (r[0] - q[0])), 3 * (e[1] - p[1] - 3 * (r[1] - q[1]))
     vx, vy = e[0] - p[0], e[1] - p[1]
-    onward = (vx or vy) and all((b[0] - a[0]) * vx + (b[1] - a[1]) * vy >= 0 for a, b in ((p, q), (q, r), (r, e)))
-    strict = onward and p.to(q) + q.to(r) + r.to(e) > STRONG * p.to(e)
-    count = (
-        (4 if strict else 1) if onward else 16
-    )  # a curve that turns back, or sharply, may fool the rule: look at it in parts
+    ux, uy, wx, wy, zx, zy = q[0] - p[0], q[1] - p[1], r[0] - q[0], r[1] - q[1], e[0] - r[0], e[1] - r[1]
+    onward = (vx or vy) and ux * vx + uy * vy >= 0 and wx * vx + wy * vy >= 0 and zx * vx + zy * vy >= 0
+    strict = onward and sqrt(ux * ux + uy * uy) + sqrt(wx * wx + wy * wy) + sqrt(zx * zx + zy * zy) > STRONG * sqrt(
+        vx * vx + vy * vy
+    )
+    # a curve that turns back, or sharply, may fool the rule: look at it in parts
+    count = (4 if strict else 1) if onward else 16
     span = (high - low) / count
     total, pending = 0.0, [(low + i * span, span, 12) for i in range(count)]
     while pending:

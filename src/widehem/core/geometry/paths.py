@@ -48,7 +48,7 @@ class Path:
 
     @cached_property
     def length(self) -> float:
-        return sum(segment.length for segment in self.segments)
+        return sum([segment.length for segment in self.segments])
 
     @property
     def leaving(self) -> Point:
@@ -108,7 +108,7 @@ class Path:
         return Path(tuple(segment.reverse() for segment in reversed(self.segments)))
 
     def moved(self, by: Transform) -> Path:
-        found = Path(tuple(segment.moved(by) for segment in self.segments))
+        found = Path(tuple([segment.moved(by) for segment in self.segments]))
         if "length" in self.__dict__ and is_rigid(by):
             found.__dict__["length"] = self.length
         return found

@@ -54,7 +54,9 @@ class Point(NamedTuple):
         return Point(self[0] + (other[0] - self[0]) * part, self[1] + (other[1] - self[1]) * part)
 
     def moved(self, by: Transform) -> Point:
-        return Point(*by.transformPoint(self))
+        xx, xy, yx, yy, dx, dy = by
+        x, y = self
+        return Point(xx * x + yx * y + dx, xy * x + yy * y + dy)
 
 
 def square_to(way: Point, towards: Point) -> Point:

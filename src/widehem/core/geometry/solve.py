@@ -60,3 +60,11 @@ def solve_or_nearest(off: Callable[[float], float], low: float, high: float, *, 
         return solve(off, low, high, near=near)
     except NoSolutionError as none:
         return none.best
+
+
+def solve_length(length: Callable[[float], float], want: float, low: float, high: float, *, near: float = NEAR) -> float | None:
+    """Where a length comes to what is wanted (cm), between two arguments; None where it does not."""
+    try:
+        return solve(lambda at: length(at) - want, low, high, near=near)
+    except NoSolutionError:
+        return None

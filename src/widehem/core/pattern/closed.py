@@ -108,4 +108,4 @@ def inside_angle(piece: Piece, before: Edge, after: Edge) -> float:
     """The angle inside a piece between an edge and the next, 0 to 360 degrees."""
     a, b = before.arriving, after.leaving
     turned = math.degrees(math.atan2(a.cross(b), a.dot(b)))
-    return 180 - (turned if piece.outward(Point(1.0, 0.0)).y < 0 else -turned)
+    return 180 - (turned if piece.clockwise else -turned)

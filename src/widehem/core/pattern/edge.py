@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
@@ -11,6 +11,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path, Place
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.roles import ROLES
 
 EdgeKind = Literal["seam", "fold", "hem", "opening", "faced", "slit"]
@@ -46,7 +47,7 @@ class Dart:
 
     def moved(self, by: Transform) -> Dart:
         spots = {name: getattr(self, name).moved(by) for name in ("point", "inner", "outer", "middle")}
-        return replace(self, **spots, cap=self.cap.moved(by), apex=self.apex.moved(by) if self.apex else None)
+        return elsewhere(self, **spots, cap=self.cap.moved(by), apex=self.apex.moved(by) if self.apex else None)
 
     @property
     def turned_about(self) -> Point:
@@ -95,7 +96,7 @@ class Pleat:
         return self.inner.to(self.outer)
 
     def moved(self, by: Transform) -> Pleat:
-        return replace(self, inner=self.inner.moved(by), outer=self.outer.moved(by))
+        return elsewhere(self, inner=self.inner.moved(by), outer=self.outer.moved(by))
 
     def taken_along(self, at: Point, way: Point) -> float:
         return 0.0
@@ -173,11 +174,11 @@ class Edge:
         return tuple(gap for gap in self.gaps if isinstance(gap, Dart))
 
     def moved(self, by: Transform) -> Edge:
-        return replace(
+        return elsewhere(
             self,
-            parts=tuple(part.moved(by) for part in self.parts),
-            gaps=tuple(gap.moved(by) for gap in self.gaps),
-            corners=tuple(corner.moved(by) for corner in self.corners),
+            parts=tuple([part.moved(by) for part in self.parts]),
+            gaps=tuple([gap.moved(by) for gap in self.gaps]),
+            corners=tuple([corner.moved(by) for corner in self.corners]),
         )
 
     def place(self, along: float) -> Place:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.elsewhere import elsewhere
 
 OUTER = "cloth"  # the cloth a garment is made of
 
@@ -31,7 +32,7 @@ class Diamond:
         return Path.through(self.top, self.inner, self.bottom, self.outer, self.top)
 
     def moved(self, by: Transform) -> Diamond:
-        return replace(self, **{name: getattr(self, name).moved(by) for name in ("top", "bottom", "inner", "outer")})
+        return elsewhere(self, **{name: getattr(self, name).moved(by) for name in ("top", "bottom", "inner", "outer")})
 
     def taken_along(self, at: Point, way: Point) -> float:
         """How much of an endless line it takes, cm."""
@@ -49,7 +50,7 @@ class InnerLine:
     folded: Path | None = None
 
     def moved(self, by: Transform) -> InnerLine:
-        return replace(self, path=self.path.moved(by), folded=self.folded.moved(by) if self.folded else None)
+        return elsewhere(self, path=self.path.moved(by), folded=self.folded.moved(by) if self.folded else None)
 
 
 @dataclass(frozen=True)
@@ -72,7 +73,7 @@ class BalanceLine:
         return BalanceLine(level, ((Point(0.0, y), Point(1.0, y)),), between, notched)
 
     def moved(self, by: Transform) -> BalanceLine:
-        return replace(self, lines=tuple((a.moved(by), b.moved(by)) for a, b in self.lines))
+        return elsewhere(self, lines=tuple((a.moved(by), b.moved(by)) for a, b in self.lines))
 
     @property
     def straight(self) -> tuple[Point, Point]:

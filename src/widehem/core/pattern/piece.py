@@ -11,13 +11,14 @@ from functools import cached_property
 from itertools import pairwise
 from typing import Literal
 
-from fontTools.misc.transform import Transform
+from fontTools.misc.transform import Identity, Transform
 from fontTools.pens.areaPen import AreaPen
-from shapely import Polygon
+from shapely import is_simple, linearrings
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, is_rigid
 from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
+from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
 
 Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
@@ -76,7 +77,9 @@ class Piece:
 
     def moved(self, by: Transform) -> Piece:
         """The piece lying elsewhere; it may be turned or turned over."""
-        found = replace(
+        if by == Identity:
+            return self
+        found = elsewhere(
             self,
             edges=tuple(edge.moved(by) for edge in self.edges),
             balance=tuple(line.moved(by) for line in self.balance),
@@ -152,7 +155,7 @@ class Piece:
     @cached_property
     def simple(self) -> bool:
         """Whether the outline does not cross itself."""
-        return bool(Polygon(self.sketch).is_valid)
+        return bool(is_simple(linearrings(self.sketch)))
 
     @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
@@ -170,24 +173,37 @@ class Piece:
         return tuple(found)
 
     @cached_property
-    def _signed_area(self) -> float:
+    def area(self) -> float:
+        """Square centimetres inside the stitching line."""
         pen = AreaPen()
         first = True
         for path in self.ring:
             path.draw(pen, move=first)
             first = False
         pen.closePath()
-        return float(pen.value)
-
-    @cached_property
-    def area(self) -> float:
-        """Square centimetres inside the stitching line."""
-        return abs(self._signed_area)
+        return abs(float(pen.value))
 
     def outward(self, direction: Point) -> Point:
         """Square to a direction of travel round the piece, away from it."""
         way = direction.unit().square()
-        return -way if self._signed_area > 0 else way
+        return -way if self.clockwise else way
+
+    @cached_property
+    def clockwise(self) -> bool:
+        """Whether its edges follow each other clockwise as one looks at it, y being down."""
+        spots = self.sketch
+        return sum([a[0] * b[1] - b[0] * a[1] for a, b in zip(spots, (*spots[1:], spots[0]), strict=True)]) > 0
+
+    def encloses(self, spot: Point) -> bool:
+        """Whether a spot lies inside the stitching line, to half a millimetre: how often a line to the right of it leaves the piece."""
+        x, y = spot
+        inside = False
+        before = self.sketch[-1]
+        for here in self.sketch:
+            if (here[1] > y) != (before[1] > y) and x < here[0] + (before[0] - here[0]) * (y - here[1]) / (before[1] - here[1]):
+                inside = not inside
+            before = here
+        return inside
 
     # levels
 

@@ -40,6 +40,7 @@ from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.setting.option import Option
 from widehem.core.setting.quantity import Quantity, drawn
@@ -66,13 +67,7 @@ def wedge_angle(aside: float, down: float, spare: float) -> float | None:
 
     if spare <= 0:
         return 0.0
-    if opens(ANGLE_MOST) < spare:
-        return None
-    low, high = 0.0, ANGLE_MOST
-    for _ in range(50):
-        middle = (low + high) / 2
-        low, high = (middle, high) if opens(middle) < spare else (low, middle)
-    return high
+    return solve_length(opens, spare, 0.0, ANGLE_MOST)
 
 
 def draw(sheet: Sheet) -> None:

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck, upper_demands
-from widehem.core.drafting.cap import solve
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.gown_gores import gores_for, times
@@ -19,6 +18,7 @@ from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import back_neck, front_neck
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
 from widehem.core.pattern.checks.whole import FloorClear, OpensTo
@@ -193,8 +193,7 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
 
 def _move(length: Callable[[float], float], want: float) -> float:
     """How far the underarm is moved, cm, as far as it may be."""
-    found = solve(length, want, -MOVE_MOST, MOVE_MOST)
-    return found[0] if found else MOVE_MOST if length(MOVE_MOST) < want else -MOVE_MOST
+    return solve_or_nearest(lambda move: length(move) - want, -MOVE_MOST, MOVE_MOST, near=0.002)
 
 
 def _stations(sheet: Sheet, name: str, quarters: Quarters, aside: tuple[float, float]) -> tuple[Stations, Stations]:

@@ -9,6 +9,7 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.waist import DartPlan, Waist, lay_dart, shut_waist, side_curve, waist_over_darts
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -172,14 +173,9 @@ def settle(back: Laid, front: Laid, up: float) -> tuple[Laid, Laid]:
 
 def _lower(laid: Laid, length: float, wanted: float) -> Laid:
     """The same panel, its side of this length, with the side point lowered until the side has the wanted length."""
-    for _ in range(20):
-        miss = length - wanted
-        if abs(miss) < 1e-6:
-            break
-        rise = (laid.hip_depth + laid.up) / laid.side_hip.to(laid.side_waist)
-        laid = replace(laid, up=laid.up - miss / max(rise, 0.3))
-        length = laid.side().length
-    return laid
+    least = laid.up - 3 * (length - wanted) - 0.5
+    up = solve_or_nearest(lambda up: replace(laid, up=up).side().length - wanted, laid.up, least)
+    return replace(laid, up=up)
 
 
 def draw_sides(sheet: Sheet, laid: tuple[Laid, Laid], length: Quantity) -> list[Path]:

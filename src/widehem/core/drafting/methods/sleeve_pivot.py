@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from widehem.core.drafting.cap import cap_curve, solve
+from widehem.core.drafting.cap import NEAR, cap_curve
 from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
@@ -15,6 +15,7 @@ from widehem.core.drafting.sleeve_piece import hand_over_sleeve, sleeve_piece
 from widehem.core.drafting.sleeve_seams import straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_length
 from widehem.core.setting.quantity import drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -61,13 +62,15 @@ def draw(sheet: Sheet) -> None:
         "Pivot line",
         "A straight line from the crown is swung down until it meets the bicep line, so long that the cap with its curve is as long as the armhole: no ease in a knit.",
     ):
-        found = solve(lambda line: _cap(high, half_at(line), length.value).length, whole, high + 0.5, whole / 2 + 1.0)
-        if found is None:
+        line = solve_length(
+            lambda line: _cap(high, half_at(line), length.value).length, whole, high + 0.5, whole / 2 + 1.0, near=NEAR
+        )
+        if line is None:
             raise CannotDraft(
                 ("armscye_depth", "upper_arm"),
                 say("No cap {0} high fits an armhole of {1u}: read armscye depth again, or draw the top with another depth of armhole.", high, whole),
             )  # fmt: skip
-        line, half = found[0], half_at(found[0])
+        half = half_at(line)
         sheet.sum("half armhole", drawn(whole / 2, "half armhole"))
         sheet.sum("pivot line", drawn(line, "pivot line"))
         sheet.sum("half bicep line", drawn(half, "half bicep line"))

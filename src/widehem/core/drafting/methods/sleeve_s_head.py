@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from widehem.core.drafting.cap import solve
+from widehem.core.drafting.cap import NEAR
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
@@ -15,6 +15,7 @@ from widehem.core.drafting.table import turned_over
 from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.held import NotchAt
 from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
@@ -97,13 +98,13 @@ def draw(sheet: Sheet) -> None:
 
 def _head(wide: float, want: float) -> _Head:
     """The head of a sleeve so wide. Raises CannotDraft where no wave is so long."""
-    found = solve(lambda high: wave(wide, high).length, want, 0.01, 1.6 * wide) if want > wide else None
-    if found is None:
+    high = solve_length(lambda high: wave(wide, high).length, want, 0.01, 1.6 * wide, near=NEAR) if want > wide else None
+    if high is None:
         raise CannotDraft(
             ("upper_arm", "armscye"),
             say("The armhole with its ease, {0}, is no longer than the sleeve is wide, {1u}: give the arm less ease, or draw a larger armhole.", want, wide),
         )  # fmt: skip
-    return _Head(wide, found[0], wave(wide, found[0]))
+    return _Head(wide, high, wave(wide, high))
 
 
 def _by_underarm(sheet: Sheet, width: float, arm: float, want: float, length: float) -> _Head:

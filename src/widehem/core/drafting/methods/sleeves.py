@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
 
-from widehem.core.drafting.cap import HIGH, LOW, Armhole, cap_curve, rest_angle, solve
+from widehem.core.drafting.cap import HIGH, LOW, NEAR, Armhole, cap_curve, rest_angle
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGHT_BY, HEM, LENGTH, MENDS, OWN_HEIGHT, PROFILE
 from widehem.core.drafting.sheet import Sheet
@@ -17,6 +17,7 @@ from widehem.core.drafting.sleeve_piece import hand_over_sleeve, sleeve_piece
 from widehem.core.drafting.sleeve_seams import BELOW_LEAST, Seams, bent_seams, straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_length
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -33,12 +34,11 @@ PROFILES = {
 
 @dataclass(frozen=True)
 class Cap:
-    """A solved cap. width: at the bicep line; height; curve from back to front underarm; rounds it took."""
+    """A solved cap. width: at the bicep line; height; curve from back to front underarm."""
 
     width: float
     height: float
     curve: Path
-    rounds: int
 
 
 Shape = Callable[[float, float], tuple[list[Point], int]]
@@ -137,7 +137,7 @@ def _cap(
         sheet.sum("armhole, front", drawn(armhole.front, "front armhole"))
         sheet.sum("armhole, back", drawn(armhole.back, "back armhole"))
         sheet.sum("bicep line of a high cap", width)
-        found = (held, 0) if held else solve(of_height, whole + full, LOW * whole, min(HIGH * whole, length - 4))
+        found = held or solve_length(of_height, whole + full, LOW * whole, min(HIGH * whole, length - 4), near=NEAR)
         if found is None:
             flat = of_height(LOW * whole)
             if flat > whole + full:
@@ -154,7 +154,7 @@ def _cap(
                     whole + full,
                 )
             raise CannotDraft(("upper_arm",), words)
-        height, rounds = found
+        height = found
         share = SHARE[sheet.choice("cap_height")]
         wide = width.value
         if share < 1 or held:
@@ -164,7 +164,7 @@ def _cap(
             def of_width(trial: float) -> float:
                 return _curve(points, length, hem, trial, lower).length
 
-            again = solve(of_width, whole + ease.value, arm + LEAST_OVER_ARM, whole + ease.value)
+            again = solve_length(of_width, whole + ease.value, arm + LEAST_OVER_ARM, whole + ease.value, near=NEAR)
             if again is None:
                 raise CannotDraft(
                     ("upper_arm",),
@@ -175,12 +175,11 @@ def _cap(
                         height,
                     ),
                 )
-            wide, more = again
-            rounds += more
+            wide = again
         sheet.sum("cap ease", ease)
         sheet.sum("cap height", drawn(height, "cap height"))
         sheet.sum("bicep line", drawn(wide, "bicep line"))
-    return Cap(wide, height, _curve(points, length, hem, wide, height), rounds)
+    return Cap(wide, height, _curve(points, length, hem, wide, height))
 
 
 def _draw(sheet: Sheet, armhole: Armhole, points: Shape, cap: Cap, length: Quantity, hem: Quantity, arm: Quantity) -> None:

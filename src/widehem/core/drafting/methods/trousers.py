@@ -14,6 +14,7 @@ from widehem.core.drafting.methods.trousers_options import FOOT
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.trousers import (
+    NEAR,
     OUT_MOST,
     OUT_SAID,
     Panel,
@@ -23,13 +24,13 @@ from widehem.core.drafting.trousers import (
     Top,
     lay_top,
     level_with,
-    search,
     share_waist,
     side_as_long,
 )  # fmt: skip
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import BodyPasses, Girth
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
@@ -161,7 +162,7 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
         return _panel(sheet, "back", rise, school, -up, change).inseam.length
 
     lowest = BELOW_FORK - 0.5 if _short(sheet) else DROP_MOST + 2
-    up = search(inseam, short, -lowest, -DROP_LEAST + 2)
+    up = solve_length(inseam, short, -lowest, -DROP_LEAST + 2, near=NEAR)
     if up is None or not DROP_LEAST <= -up <= DROP_MOST:
         raise CannotDraft(
             ("hip", "knee", "inside_leg"),

@@ -5,9 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import pairwise
 
-from shapely import Point as Dot
-from shapely import Polygon
-
 from widehem.core.geometry.points import meet
 from widehem.core.pattern.check import ANY, LEGS_LOOK, LEGS_TRUE, Case, Check, checker
 from widehem.core.pattern.edge import Dart
@@ -84,7 +81,7 @@ def crossing(case: Case) -> Iterator[Check]:
     if not darts:
         return
     crossed = [(piece, a, b) for piece in case.garment.shell for a, b in pairwise(piece.darts) if _crossed(a, b)]
-    outside = [(piece, dart) for piece, dart in darts if not Polygon(piece.sketch).contains(Dot(*dart.point))]
+    outside = [(piece, dart) for piece, dart in darts if not piece.encloses(dart.point)]
     if crossed:
         tail = say(f"Two darts of the {plain(crossed[0][0].name)} cross: make them shorter or set them further apart.")
     elif outside:
