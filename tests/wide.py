@@ -1,4 +1,5 @@
-"""Thousands of random bodies through every method: how many are drafted, how many refused, and which checks fail (`make wide`)."""
+"""Thousands of random bodies through every method: how many are drafted, how many refused, and which checks fail (`make
+wide`)."""
 
 from __future__ import annotations
 
@@ -63,9 +64,8 @@ def run(method: Method, count: int, seed: int) -> str:
     why = "; ".join(f"{names or 'armhole'} {number}" for names, number in refused.most_common(4))
     lost = "; ".join(f"{words} {number}" for words, number in broken.most_common(3))
     return (
-        f"{method.code:22}{drafted:6} drafted{sum(refused.values()):6} refused{sum(broken.values()):4} broken   not true: {told or '-'}"
-        + (f"\n{'':22}refused for {why}" if why else "")
-        + (f"\n{'':22}BROKEN {lost}" if lost else "")
+        f"{method.code:22}{drafted:6} drafted{sum(refused.values()):6} refused{sum(broken.values()):4} broken   not true: "
+        f"{told or '-'}" + (f"\n{'':22}refused for {why}" if why else "") + (f"\n{'':22}BROKEN {lost}" if lost else "")
     )
 
 

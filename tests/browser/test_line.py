@@ -304,7 +304,8 @@ class Company(BrowserCase):
 
 class Access(BrowserCase):
     PATHS = (
-        "/", "/productions/1", "/productions/1/company", "/wearers/1/measure", "/wearers/2/measure?at=hip&list=all", "/dockets/1/draft?step=8", "/dockets/1/draft?slip=settings",
+        "/", "/productions/1", "/productions/1/company", "/wearers/1/measure", "/wearers/2/measure?at=hip&list=all",
+            "/dockets/1/draft?step=8", "/dockets/1/draft?slip=settings",
         "/dockets/2/draft?slip=checks&lit=girth.waist", "/dockets/4/draft", "/dockets/1/cut", "/nowhere",
     )  # fmt: skip
 

@@ -314,8 +314,10 @@ class Killed(TakingCase):
 
 class Rooms(TakingCase):
     PATHS = (
-        "/wearers/1/tape?at=shoulder&list=full", "/wearers/5/tape?at=waist_hip", "/wearers/5/sheet?list=full", "/wearers/3/charts", "/wearers/9/charts",
-        "/wearers/1/listen", "/wearers/1", "/lists?open=1", "/tables", "/tables/house-1", "/tape-stand-in", "/wearers/12/measure",
+        "/wearers/1/tape?at=shoulder&list=full", "/wearers/5/tape?at=waist_hip", "/wearers/5/sheet?list=full",
+            "/wearers/3/charts", "/wearers/9/charts",
+        "/wearers/1/listen", "/wearers/1", "/lists?open=1", "/tables", "/tables/house-1", "/tape-stand-in",
+            "/wearers/12/measure",
     )  # fmt: skip
 
     def test_no_violations_and_nothing_runs_over_the_edge(self):

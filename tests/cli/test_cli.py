@@ -82,7 +82,8 @@ class Cli(unittest.TestCase):
         values = {code: round(value, 1) for code, value in upper_build().values.items()}
         chart = self.write({"unit": "cm", "measures": values}, "whole.json")
         pieces = {
-            "trousers.frame": 2, "trousers.crease": 2, "bodice.contour": 3, "top.jersey": 2, "gown.seam_shaped": 2, "coat.straight": 5, "suit.one_piece": 2,
+            "trousers.frame": 2, "trousers.crease": 2, "bodice.contour": 3, "top.jersey": 2, "gown.seam_shaped": 2,
+                "coat.straight": 5, "suit.one_piece": 2,
         }  # fmt: skip
         for method, count in pieces.items():
             status, out, _ = self.run_cli("draft", method, "--chart", chart)

@@ -64,7 +64,8 @@ class Measured(unittest.TestCase):
             asked = math.radians(sums(made, "Bust dart")["angle at the bust point, degrees"])
             spare = (chart.get("bust") - chart.get("high_bust")) / 2
             sine = shoulder_sine(
-                Point(chart.get("neck") / 5 - 0.2, chart.get("nape_waist") - chart.get("snp_waist_back")), chart.get("shoulder"),
+                Point(chart.get("neck") / 5 - 0.2, chart.get("nape_waist") - chart.get("snp_waist_back")),
+                    chart.get("shoulder"),
                 Point(0, chart.get("nape_waist")), chart.get("shoulder_slope"),
             )  # fmt: skip
             chest_y = (
@@ -127,8 +128,10 @@ class Measured(unittest.TestCase):
 
     def test_what_cannot_be_names_measures_and_figures(self):
         for changes, measures in (
-            ({"across_back": 44, "across_chest": 43}, "across_back"), ({"armscye_depth": 34}, "armscye_depth"), ({"bust_depth": 2}, "bust_depth"),
-            ({"bust_depth": 16}, "bust_depth"), ({"across_chest": 19}, "across_chest"), ({"snp_waist_back": 40}, "snp_waist_back"), ({"bust": 130}, "bust"),
+            ({"across_back": 44, "across_chest": 43}, "across_back"), ({"armscye_depth": 34}, "armscye_depth"),
+                ({"bust_depth": 2}, "bust_depth"),
+            ({"bust_depth": 16}, "bust_depth"), ({"across_chest": 19}, "across_chest"),
+                ({"snp_waist_back": 40}, "snp_waist_back"), ({"bust": 130}, "bust"),
         ):  # fmt: skip
             with self.subTest(changes), self.assertRaises(CannotDraft) as caught:
                 bodice(**changes)

@@ -99,7 +99,8 @@ class ReadingFiles(unittest.TestCase):
 
     def test_files_that_cannot_be_used(self):
         for data, word in (
-            (b"", "empty"), (b"   \n", "empty"), (b"waist,hip\n70,98\n", "wearer"), (b"{", "JSON"), (b'{"a": 1}', "charts"), (b"[1]", "charts"),
+            (b"", "empty"), (b"   \n", "empty"), (b"waist,hip\n70,98\n", "wearer"), (b"{", "JSON"), (b'{"a": 1}', "charts"),
+                (b"[1]", "charts"),
             (b"x" * (LARGEST + 1), "kB"), (b"%PDF-1.4\x00\x01", "text"), (b"\xff\xfe\x00", "text"), (b"[" * 100000, "JSON"),
             (("wearer\n" + "a\n" * 2500).encode(), "rows"), (b'wearer\n"' + b"a" * 200000, "CSV"),
         ):  # fmt: skip

@@ -273,7 +273,8 @@ class AnyBody(unittest.TestCase):
 
     @settings(max_examples=50, deadline=None)
     @given(
-        upper_bodies(), st.sampled_from(["single", "double"]), st.sampled_from(["seam", "fold"]), st.sampled_from(["wedge", "vent", "plain"]),
+        upper_bodies(), st.sampled_from(["single", "double"]), st.sampled_from(["seam", "fold"]),
+            st.sampled_from(["wedge", "vent", "plain"]),
         st.sampled_from(["usual", "forward"]),
     )  # fmt: skip
     def test_coat(self, chart, breast, back, side, shoulder):

@@ -1,4 +1,5 @@
-"""Jersey top with pivot sleeve, seam-shaped gown with S-head sleeve: figures worked out by hand, and what holds on every body."""
+"""Jersey top with pivot sleeve, seam-shaped gown with S-head sleeve: figures worked out by hand, and what holds on every
+body."""
 
 import math
 import unittest

@@ -126,9 +126,12 @@ class TableChecks(unittest.TestCase):
 
     def test_each_fault_is_told_at_its_field(self):
         for changes, word in (
-            ({"neck": "F / 4 + "}, "not a formula"), ({"neck": "chest / 2"}, "no measure chest"), ({"neck": "neck + 1"}, "comes to nothing"),
-            ({"wrist": "hand - 6"}, "comes to nothing"), ({"neck": "F * 4"}, "bodies measure"), ({"neck": "F / (bust - bust)"}, "comes to nothing"),
-            ({"waist": "hip - 20"}, "not worked out"), ({"neck": "1" * 200}, "letters"), ({"neck": "__import__('os')"}, "cannot"),
+            ({"neck": "F / 4 + "}, "not a formula"), ({"neck": "chest / 2"}, "no measure chest"),
+                ({"neck": "neck + 1"}, "comes to nothing"),
+            ({"wrist": "hand - 6"}, "comes to nothing"), ({"neck": "F * 4"}, "bodies measure"),
+                ({"neck": "F / (bust - bust)"}, "comes to nothing"),
+            ({"waist": "hip - 20"}, "not worked out"), ({"neck": "1" * 200}, "letters"),
+                ({"neck": "__import__('os')"}, "cannot"),
         ):  # fmt: skip
             with self.subTest(changes):
                 problems = table_problems(self.table(**changes))
@@ -212,7 +215,8 @@ class Photos(unittest.TestCase):
     def test_what_is_no_photo_is_refused_with_a_sentence(self):
         whole = self.photo()
         for data, word in (
-            (b"", "not a photo"), (b"<svg/>", "not a photo"), (whole[:300], "not a photo"), (self.photo(kind="GIF", mode="L"), "not a photo"),
+            (b"", "not a photo"), (b"<svg/>", "not a photo"), (whole[:300], "not a photo"),
+                (self.photo(kind="GIF", mode="L"), "not a photo"),
             (b"\xff" * (9 * 1024 * 1024), "8 MB is the most"), (self.photo((13000, 4), "PNG"), "points"),
         ):  # fmt: skip
             with self.assertRaises(PhotoError) as caught:

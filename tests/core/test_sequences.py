@@ -1,4 +1,5 @@
-"""Any sequence of cutting, turning, laying together and opening left and right: nothing is lost, and it replays on other bodies."""
+"""Any sequence of cutting, turning, laying together and opening left and right: nothing is lost, and it replays on other
+bodies."""
 
 import unittest
 from functools import cache

@@ -123,7 +123,8 @@ class Agreeing(unittest.TestCase):
 class AnyBody(unittest.TestCase):
     @settings(max_examples=60, deadline=None)
     @given(
-        upper_bodies(), st.sampled_from(BOTH), st.sampled_from(["tapered", "straight", "wide"]), st.sampled_from(["auto", "none", "two"]),
+        upper_bodies(), st.sampled_from(BOTH), st.sampled_from(["tapered", "straight", "wide"]),
+            st.sampled_from(["auto", "none", "two"]),
         st.sampled_from(["band", "elastic"]),
     )  # fmt: skip
     def test_true_or_refused_with_names(self, chart, method, leg, darts, waist):

@@ -1,4 +1,5 @@
-"""Checks must see what is wrong: good pieces are bent on purpose and the check has to notice. Every method is bent in test_bends."""
+"""Checks must see what is wrong: good pieces are bent on purpose and the check has to notice. Every method is bent in
+test_bends."""
 
 import unittest
 from dataclasses import replace

@@ -36,7 +36,8 @@ class ByHand(unittest.TestCase):
 
     def test_plain(self):
         for build, width, level, tip, snp in (
-            ("full", 31.5, 26.2, (21.45, 3.4265), 8.881), ("slight", 22.5, 22.5, (18.65, 2.9267), 7.712), ("child", 19.0, 18.5, (16.85, 2.5842), 6.960),
+            ("full", 31.5, 26.2, (21.45, 3.4265), 8.881), ("slight", 22.5, 22.5, (18.65, 2.9267), 7.712),
+                ("child", 19.0, 18.5, (16.85, 2.5842), 6.960),
         ):  # fmt: skip
             with self.subTest(build):
                 made = bodice("bodice.plain", build)
@@ -110,7 +111,8 @@ class Necks(unittest.TestCase):
                 .garment.piece("front")
                 .edge("neck")
             )
-            bends = [angle_between(a.direction(1), b.direction(0)) for a, b in zip(edge.parts[0].segments, edge.parts[0].segments[1:], strict=False)]  # fmt: skip
+            bends = [angle_between(a.direction(1), b.direction(0)) for a,
+                b in zip(edge.parts[0].segments, edge.parts[0].segments[1:], strict=False)]  # fmt: skip
             self.assertEqual(sum(1 for bend in bends if abs(bend - 90) < 1), corners)
             self.assertEqual(edge.pointed, shape == "v")
             self.assertAlmostEqual(abs(edge.end.y - edge.start.y), 16.0, delta=0.01)

@@ -79,7 +79,8 @@ class OverTime(RoomCase):
         old = self.begin(0, waist="70", hip="95", waist_hip="20", waist_knee="58", neck="37")
         with self.store.write() as session:
             docket = Docket(
-                production_id=self.production_id, wearer_id=self.wearer_id, name="S", design=block_design(session, METHODS["skirt.two_panel"]), options={}, ease={}, amounts={}
+                production_id=self.production_id, wearer_id=self.wearer_id, name="S",
+                    design=block_design(session, METHODS["skirt.two_panel"]), options={}, ease={}, amounts={}
             )  # fmt: skip
             session.add(docket)
             session.flush()
@@ -103,7 +104,8 @@ class OverTime(RoomCase):
             wearer.photo = Photo(wearer_id=wearer.id, data=b"x")
             session.add(
                 Docket(
-                    production_id=self.production_id, wearer_id=self.wearer_id, name="S", design=block_design(session, METHODS["skirt.two_panel"]), options={}, ease={},
+                    production_id=self.production_id, wearer_id=self.wearer_id, name="S",
+                        design=block_design(session, METHODS["skirt.two_panel"]), options={}, ease={},
                     amounts={}, chart_id=latest_chart(session, wearer.id).id,
                 )
             )  # fmt: skip

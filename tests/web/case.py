@@ -7,6 +7,11 @@ from tests.stores import fresh_store
 from widehem.web.app import create_app
 
 
+def as_shown(page):
+    """The page as it shows: a line that goes on in the next one is one line; between tags nothing."""
+    return re.sub(r"\n\s+", " ", page)
+
+
 class WebCase(unittest.TestCase):
     demo = True
 
@@ -18,7 +23,7 @@ class WebCase(unittest.TestCase):
     def get(self, path, status=200, **headers):
         response = self.client.get(path, headers=headers)
         self.assertEqual(response.status_code, status, path)
-        return response.get_data(as_text=True)
+        return as_shown(response.get_data(as_text=True))
 
     def token(self, path="/"):
         return re.search(r'name="csrf_token" value="([^"]+)"', self.client.get(path).get_data(as_text=True))[1]

@@ -10,7 +10,8 @@ from widehem.store.models import HouseEase
 class Plans(WebCase):
     def form(self, **changes):
         return {
-            "name": "Ferry coats", "why": "over a wool shirt", "cloth": "woven", "stretch": "30", "layers": "1", "bust": "12", "waist": "9.5",
+            "name": "Ferry coats", "why": "over a wool shirt", "cloth": "woven", "stretch": "30", "layers": "1", "bust": "12",
+                "waist": "9.5",
             "hip": "9", "upper_arm": "7", "across_back": "2.5", "depth": "3", **changes,
         }  # fmt: skip
 

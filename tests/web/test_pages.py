@@ -305,7 +305,8 @@ class Cut(WebCase):
         page = self.get("/dockets/1/cut?paper=letter&scale=1:2")
         self.assertIn("scale 1:2", page)
         for path, kind in (
-            ("sheets.pdf?paper=a4", "application/pdf"), ("sheets.pdf?paper=one&scale=1:4", "application/pdf"), ("card.pdf", "application/pdf"),
+            ("sheets.pdf?paper=a4", "application/pdf"), ("sheets.pdf?paper=one&scale=1:4", "application/pdf"),
+                ("card.pdf", "application/pdf"),
             ("pattern.svg?scale=1:2", "image/svg+xml"), ("draft.json", "application/json"),
         ):  # fmt: skip
             response = self.client.get(f"/dockets/1/files/{path}")

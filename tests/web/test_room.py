@@ -244,8 +244,10 @@ class Device(WebCase):
     def test_wrong_messages_are_refused_and_nothing_is_written(self):
         before = self.chart().stamp
         for message, word in (
-            ({"value": "wide"}, "not a length"), ({"value": None}, "value is None"), ({"value": True}, "value is True"), ({"value": "-4"}, "less than nothing"),
-            ({"value": 50, "number": "7"}, "count the messages"), ({"value": 50, "unit": "ell"}, "unit"), ({"value": 99999}, "longer than"),
+            ({"value": "wide"}, "not a length"), ({"value": None}, "value is None"), ({"value": True}, "value is True"),
+                ({"value": "-4"}, "less than nothing"),
+            ({"value": 50, "number": "7"}, "count the messages"), ({"value": 50, "unit": "ell"}, "unit"),
+                ({"value": 99999}, "longer than"),
         ):  # fmt: skip
             self.assertIn(word, self.say(422, **{"device": "t", "number": 1, **message})["error"])
         self.assertEqual(

@@ -78,7 +78,7 @@ class Board(WebCase):
         mended = self.get(link)
         self.assertNotIn("Raise the front underarm by", mended)
         self.assertIn("1 change tried", mended)
-        self.assertIn("The front is 1.2 cm longer and gapes", re.sub("<[^>]+>", "", page))
+        self.assertIn("The front is 1.0 cm longer and gapes", re.sub("<[^>]+>", "", page))
         self.assertIn("The front does not gape.", mended)
 
     def test_a_plan_of_ease_sets_what_the_method_knows(self):

@@ -39,7 +39,8 @@ def load_demo(store: Store) -> bool:
             oldest = charts_of(session, wearer.id)[-1].id if garment.drawn_on_oldest else None
             method = METHODS[garment.method]
             docket = Docket(
-                production_id=production.id, wearer_id=wearer.id, name=garment.name, design=block_design(session, method), options=garment.options,
+                production_id=production.id, wearer_id=wearer.id, name=garment.name, design=block_design(session, method),
+                    options=garment.options,
                 ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
                 bodice_id=dockets.get(garment.bodice), rules=garment.rules or method.rules,
             )  # fmt: skip
@@ -51,7 +52,8 @@ def load_demo(store: Store) -> bool:
 
 def _wearer(session: Session, production: Production, person: Person, tables: dict[str, str]) -> Wearer:
     wearer = Wearer(
-        production_id=production.id, name=person.name, role=person.role, figure=tables.get(person.figure, person.figure), allergies=person.allergies,
+        production_id=production.id, name=person.name, role=person.role, figure=tables.get(person.figure, person.figure),
+            allergies=person.allergies,
         movement=person.movement,
     )  # fmt: skip
     session.add(wearer)

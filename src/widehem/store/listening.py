@@ -92,7 +92,8 @@ def hear(session: Session, row: Listening, message: Message) -> Answer:
     number = message.number if message.number is not None else _next_number(session, row, message.device)
     session.add(
         Heard(
-            listening_id=row.id, device=message.device, number=number, said=message.length.as_typed[:60], measure=code, turn=turn,
+            listening_id=row.id, device=message.device, number=number, said=message.length.as_typed[:60], measure=code,
+                turn=turn,
             stood=stood.ticks if stood else None, answer=answer.as_json(),
         )
     )  # fmt: skip

@@ -127,7 +127,8 @@ class AcceptedDoubt(Base):
 
 
 class DesignRow(Base):
-    """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were written, unit
+    """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were
+    written, unit
     and all; steps as they stand in a file."""
 
     __tablename__ = "design"
@@ -145,9 +146,11 @@ class DesignRow(Base):
 
 
 class Docket(Base):
-    """One garment for one wearer: a design on a chart, with the docket's own settings over the design's and the wearer's alterations.
+    """One garment for one wearer: a design on a chart, with the docket's own settings over the design's and the wearer's
+    alterations.
 
-    rules: the version of the method's rules it is drawn by, until the maker draws it by those of today. options, ease: its own settings,
+    rules: the version of the method's rules it is drawn by, until the maker draws it by those of today. options, ease: its
+    own settings,
     as they were written; '' takes one of the design back to the method's default.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over.

@@ -198,7 +198,8 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
 
 @dataclass(frozen=True)
 class Older:
-    """A docket drawn by other rules than today's. differs: figures that today's rules draw otherwise; today: whether they can draw it."""
+    """A docket drawn by other rules than today's. differs: figures that today's rules draw otherwise; today: whether they can
+    draw it."""
 
     rules: int
     newest: int

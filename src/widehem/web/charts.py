@@ -67,11 +67,13 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
         else Next("To the chart", hand.to("measure.chart"))
     )
     return render_template(
-        "charts.html", hand=hand, wearer=hand.wearer, rows=rows, charts=charts, before=before, after=after, found=found, stale=stale,
+        "charts.html", hand=hand, wearer=hand.wearer, rows=rows, charts=charts, before=before, after=after, found=found,
+            stale=stale,
         dockets=dockets, on=on, today=date.today(), age_words=age_words, too_old=too_old, catalogue=CATALOGUE, errors=errors,
         whole_doubts=[doubt for doubt in hand.doubts if doubt.rule in ("age", "foundation")], accepted=hand.accepted, at=None,
         page="charts.over_time", selvedge=selvedge(hand.wearer, hand.docket, hand.chart, "measure", changed=changed),
-        slots=[Slot("Charts", "true" if rows else "open", figure(str(len(rows))), "", "kept, none ever changed unseen"), about, compared, stale_slot],
+        slots=[Slot("Charts", "true" if rows else "open", figure(str(len(rows))), "", "kept, none ever changed unseen"),
+            about, compared, stale_slot],
         tally="", next=following,
     )  # fmt: skip
 

@@ -89,9 +89,11 @@ def compare(docket_id: int) -> Any:
         Slot("The most", "look" if widest else "true", figure(show.length(widest)), show.unit, "between two like lengths"),
     ]
     return render_template(
-        "compare.html", docket=work.docket, mine=mine, other=other, choices=groups_of_choices, wanted=wanted, at=at, align=ALIGN, groups=groups,
+        "compare.html", docket=work.docket, mine=mine, other=other, choices=groups_of_choices, wanted=wanted, at=at,
+            align=ALIGN, groups=groups,
         looks=LOOKS, verdicts=VERDICTS, noted=work.docket.looks,
-        drawing=Markup(drawing), box=box, touchy=_touchy(work) if request.args.get("touchy") == "1" else None, catalogue=CATALOGUE,
+        drawing=Markup(drawing), box=box, touchy=_touchy(work) if request.args.get("touchy") == "1" else None,
+            catalogue=CATALOGUE,
         selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "draft", "compare", work.changed), slots=slots, tally="",
         next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),
     )  # fmt: skip
@@ -160,7 +162,8 @@ def _choices(work: Work, made: Made | None) -> dict[str, dict[str, str]]:
         }
     rules = {f"rules:{method.rules}": "By today's rules of its method"} if work.by_older_rules else {}
     found = {
-        "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments, "Other plans of ease": plans,
+        "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments,
+            "Other plans of ease": plans,
         "Another option": options,
     }  # fmt: skip
     return {title: entries for title, entries in found.items() if entries}

@@ -53,7 +53,8 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
     ]  # fmt: skip
     cloth = given.get("cloth", shown.cloth)
     slots = [
-        Slot("Below the least", "look" if short else "true", str(len(short)), "levels", "closer than the cloth wants" if short else "room enough for its cloth"),
+        Slot("Below the least", "look" if short else "true", str(len(short)), "levels",
+            "closer than the cloth wants" if short else "room enough for its cloth"),
         Slot("Worn underneath", "true", f"{shown.layers:g}", "layers", "counted with the ease"),
     ]  # fmt: skip
     return render_template(

@@ -57,10 +57,14 @@ def page(wearer_id: int) -> Any:
         "To the chart", hand.to("measure.chart"), "Tape stand-in", url_for("listen.stand_in", pair=row.pair if row else None)
     )
     return render_template(
-        "listen.html", hand=hand, wearer=hand.wearer, chart=hand.chart, row=row, heard=heard[::-1], last=last, at=at, stamp=stamp,
-        catalogue=CATALOGUE, drawing=drawing, drawing_svg=Markup(drawing.svg), last_cm=cm_of(last.answer["ticks"]) if last else 0.0,
-        mine=hand.doubts_at(at) if row and row.held else [], accepted=hand.accepted, twice=request.cookies.get(TWICE_COOKIE) == "on",
-        selvedge=selvedge(hand.wearer, hand.docket, hand.chart, "measure"), slots=hem_slots(hand, to), tally=tally(hand), next=following,
+        "listen.html", hand=hand, wearer=hand.wearer, chart=hand.chart, row=row, heard=heard[::-1], last=last, at=at,
+            stamp=stamp,
+        catalogue=CATALOGUE, drawing=drawing, drawing_svg=Markup(drawing.svg),
+            last_cm=cm_of(last.answer["ticks"]) if last else 0.0,
+        mine=hand.doubts_at(at) if row and row.held else [], accepted=hand.accepted,
+            twice=request.cookies.get(TWICE_COOKIE) == "on",
+        selvedge=selvedge(hand.wearer, hand.docket, hand.chart, "measure"), slots=hem_slots(hand, to), tally=tally(hand),
+            next=following,
         url=request.host_url,
     )  # fmt: skip
 
@@ -178,7 +182,8 @@ def _state(session: Session, row: Listening) -> dict[str, Any]:
 def _taken(answer: Answer, unit: Any) -> dict[str, Any]:
     show = METRIC if unit == "cm" else Display("in", 16)
     return {
-        "measure": answer.code, "name": CATALOGUE[answer.code].name, "turn": answer.turn, "said": show.full(cm_of(answer.ticks)),
+        "measure": answer.code, "name": CATALOGUE[answer.code].name, "turn": answer.turn,
+            "said": show.full(cm_of(answer.ticks)),
     }  # fmt: skip
 
 

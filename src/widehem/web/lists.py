@@ -35,8 +35,10 @@ def _page(open_id: int | None, errors: dict[str, str], typed: tuple[str, list[st
         Slot("In this list", "true", str(len(chosen)), f"of {len(CATALOGUE)}", "taken in the order of a session"),
     ]
     return render_template(
-        "lists.html", lists=found, opened=opened, name=name, chosen=set(chosen), ordered=in_order(chosen), zones=zones, errors=errors,
-        catalogue=CATALOGUE, selvedge=Selvedge(), slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
+        "lists.html", lists=found, opened=opened, name=name, chosen=set(chosen), ordered=in_order(chosen), zones=zones,
+            errors=errors,
+        catalogue=CATALOGUE, selvedge=Selvedge(), slots=slots, tally="",
+            next=Next("Back to the productions", url_for("people.index")),
     )  # fmt: skip
 
 

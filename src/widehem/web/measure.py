@@ -91,8 +91,10 @@ def taking(hand: InHand, page: str, typed: Typed | None, errors: dict[str, str] 
         length = getattr(reading.at(side), turn)
         fields.append(
             {
-                "turn": turn, "name": name, "title": TITLES[turn], "value": typed.texts.get(name, standing), "was": stood(reading, side, turn),
-                "stands": None if reading.carried else length, "carried": length if reading.carried else None, "error": typed.errors.get(name, ""),
+                "turn": turn, "name": name, "title": TITLES[turn], "value": typed.texts.get(name, standing),
+                    "was": stood(reading, side, turn),
+                "stands": None if reading.carried else length, "carried": length if reading.carried else None,
+                    "error": typed.errors.get(name, ""),
             }
         )  # fmt: skip
 
@@ -104,9 +106,12 @@ def taking(hand: InHand, page: str, typed: Typed | None, errors: dict[str, str] 
         changed = changed_since(session, hand.docket) if hand.docket else ()
     drawing = figure_svg(hand.chart, codes, at)
     return {
-        "hand": hand, "wearer": hand.wearer, "docket": hand.docket, "row": hand.row, "chart": hand.chart, "codes": codes, "at": CATALOGUE[at],
-        "number": index + 1, "side": side, "fields": fields, "reading": reading, "mine": hand.doubts_at(at), "accepted": hand.accepted,
-        "before": codes[index - 1] if index else "", "after": codes[index + 1] if index + 1 < len(codes) else "", "to": to, "page": page,
+        "hand": hand, "wearer": hand.wearer, "docket": hand.docket, "row": hand.row, "chart": hand.chart, "codes": codes,
+            "at": CATALOGUE[at],
+        "number": index + 1, "side": side, "fields": fields, "reading": reading, "mine": hand.doubts_at(at),
+            "accepted": hand.accepted,
+        "before": codes[index - 1] if index else "", "after": codes[index + 1] if index + 1 < len(codes) else "", "to": to,
+            "page": page,
         "errors": errors or {}, "notes": [*typed.notes, *request.args.getlist("told")], "past": past, "uses": uses(hand, at),
         "moves": _moves(hand, at), "estimates": hand.estimates, "drawing": drawing, "drawing_svg": Markup(drawing.svg),
         "today": hand.today, "selvedge": selvedge(hand.wearer, hand.docket, hand.chart, "measure", changed=changed),

@@ -1,4 +1,5 @@
-"""Choosing a school: every method with a picture from this wearer's measures, what it needs, and what it means for this body."""
+"""Choosing a school: every method with a picture from this wearer's measures, what it needs, and what it means for this
+body."""
 
 from __future__ import annotations
 
@@ -74,9 +75,11 @@ def gallery(wearer_id: int) -> str:
         ),
     ]
     return render_template(
-        "schools.html", wearer=hand.wearer, hand=hand, groups=groups, find=request.args.get("find", ""), names=names, bodices=bodices,
+        "schools.html", wearer=hand.wearer, hand=hand, groups=groups, find=request.args.get("find", ""), names=names,
+            bodices=bodices,
         selvedge=selvedge(hand.wearer, hand.docket, hand.chart, ""), slots=slots, tally="",
-        next=Next("To the chart", hand.to("measure.chart"), "Back to the production", url_for("people.production", production_id=hand.wearer.production_id)),
+        next=Next("To the chart", hand.to("measure.chart"), "Back to the production",
+            url_for("people.production", production_id=hand.wearer.production_id)),
     )  # fmt: skip
 
 

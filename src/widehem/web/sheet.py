@@ -72,7 +72,8 @@ def _rows(hand: InHand, code: str, apart: bool) -> list[dict[str, Any]]:
         {
             "measure": CATALOGUE[code], "side": side, "carried": reading.cm if reading.carried and not side else None,
             "fields": [
-                {"turn": turn, "name": field_name(side, turn), "value": shown(reading, side, turn), "was": stood(reading, side, turn)}
+                {"turn": turn, "name": field_name(side, turn), "value": shown(reading, side, turn),
+                    "was": stood(reading, side, turn)}
                 for turn in TURNS
             ],
         }

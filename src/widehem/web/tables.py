@@ -71,7 +71,8 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
     ]
     return render_template(
         "tables.html", tables=tables, shown=shown, own=own, shipped=TABLES, rows=rows, bases=bases, errors=errors, used=used,
-        name=(typed or {}).get("name", shown.name), difference=(typed or {}).get("bust_difference", show.length(shown.bust_difference)),
+        name=(typed or {}).get("name", shown.name), difference=(typed or {}).get("bust_difference",
+            show.length(shown.bust_difference)),
         young=typed.get("young") == "yes" if typed is not None else shown.young,
         selvedge=Selvedge(), slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
     )  # fmt: skip
@@ -108,7 +109,8 @@ def keep(code: str) -> Any:
             lengths[name] = 0.0
     formulas = {measure: form[measure].strip() for measure in ORDER if measure not in BASES and form.get(measure, "").strip()}
     made = FigureTable(
-        code, form.get("name", "").strip()[:LONGEST], lengths["bust_difference"], {base: lengths[base] for base in BASES}, formulas,
+        code, form.get("name", "").strip()[:LONGEST], lengths["bust_difference"], {base: lengths[base] for base in BASES},
+            formulas,
         form.get("young") == "yes",
     )  # fmt: skip
     errors = {**{field: said(words) for field, words in table_problems(made).items()}, **errors}

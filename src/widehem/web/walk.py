@@ -49,8 +49,10 @@ def seam(docket_id: int) -> Any:
     walked = over or walk(garment, next(entry for entry in garment.seams if entry.name == wanted), step / STEPS)
     drawing, box = _drawing(walked)
     return render_template(
-        "walk.html", docket=docket, choices=choices, wanted=wanted, step=step, steps=STEPS, walked=walked, drawing=Markup(drawing), box=box,
-        over=over is not None, tolerance=SEAM_TRUE, selvedge=selvedge(docket.wearer, docket, work.chart, "draft", "walking", work.changed),
+        "walk.html", docket=docket, choices=choices, wanted=wanted, step=step, steps=STEPS, walked=walked,
+            drawing=Markup(drawing), box=box,
+        over=over is not None, tolerance=SEAM_TRUE, selvedge=selvedge(docket.wearer, docket, work.chart, "draft", "walking",
+            work.changed),
         slots=slots_of(made.checks, lambda check: url_for("board.draft", docket_id=docket_id, slip="checks", lit=check.name)),
         tally=tally(made.checks), next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),
     )  # fmt: skip

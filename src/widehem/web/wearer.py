@@ -50,7 +50,8 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
     return render_template(
         "wearer.html", wearer=wearer, hand=hand, tables=tables, photo=stamp, errors=errors, most=LARGEST_FILE // 1024 // 1024,
         selvedge=selvedge(wearer, hand.docket, hand.chart, ""), slots=slots, tally="",
-        next=Next("To the chart", hand.to("measure.chart"), "Back to the production", url_for("people.production", production_id=wearer.production_id)),
+        next=Next("To the chart", hand.to("measure.chart"), "Back to the production",
+            url_for("people.production", production_id=wearer.production_id)),
     )  # fmt: skip
 
 

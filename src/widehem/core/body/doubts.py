@@ -96,7 +96,8 @@ def readings_apart(chart: Chart) -> Iterator[Doubt]:
             turns, most = reading.at(place), most_spread(code)
             if turns.spread > most + 1e-9 and turns.first and turns.second:
                 words = say(
-                    f"{_name(code)}{f', {place},' if place else ''} was read {{0}} and {{1}}, {{2}} apart, where {{3u}} is the most: "
+                    f"{_name(code)}{f', {place},' if place else ''} was read {{0}} and {{1}}, {{2}} apart, where {{3u}} is "
+                    f"the most: "
                     "read it a third time.",
                     turns.first.cm, turns.second.cm, turns.spread, most,
                 )  # fmt: skip
@@ -166,13 +167,15 @@ class _Within:
 
 
 _SUMS = (
-    _Within(("bust_front", "bust"), lambda f, b: f, lambda f, b: 0.45 * b, lambda f, b: 0.60 * b, "The front arc of the bust is {0}; of this bust it is usually {1} to {2u}"),
+    _Within(("bust_front", "bust"), lambda f, b: f, lambda f, b: 0.45 * b, lambda f, b: 0.60 * b, "The front arc of the bust "
+        "is {0}; of this bust it is usually {1} to {2u}"),
     _Within(
         ("across_back", "across_chest", "bust"), lambda k, c, b: k + c, lambda k, c, b: 0.62 * b, lambda k, c, b: 0.94 * b,
         "Across back and across chest together are {0}; on this bust they are usually {1} to {2u}",
     ),
     _Within(
-        ("shoulder", "neck", "across_shoulders"), lambda s, n, a: 2 * s + n / 3, lambda s, n, a: a - 3.5, lambda s, n, a: a + 3.5,
+        ("shoulder", "neck", "across_shoulders"), lambda s, n, a: 2 * s + n / 3, lambda s, n, a: a - 3.5, lambda s, n,
+            a: a + 3.5,
         "Two shoulders and a third of the neck make {0}; with this width across shoulders {1} to {2u} is usual",
     ),
     _Within(

@@ -49,7 +49,8 @@ def _unreadable(code: str, text: str) -> Saying | None:
     unknown = [name for name in formula.names if name != FRAME and name not in CATALOGUE]
     if unknown:
         return say(
-            f"{CATALOGUE[code].name}: there is no measure {_plain(unknown[0])}; use the codes of the catalogue, or F for the frame."
+            f"{CATALOGUE[code].name}: there is no measure {_plain(unknown[0])}; use the codes of the catalogue, or F for the "
+            f"frame."
         )
     return None
 

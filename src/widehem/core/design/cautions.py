@@ -50,7 +50,8 @@ def closed_suit(made: Made) -> Iterator[Caution]:
         yield Caution(
             "heat",
             say(
-                "A closed suit is hot: plan water, breaks, cooling and wicking layers, and an opening that somebody can find fast. Nothing may cover a harness buckle; openings for one only by the licensed rigger."
+                "A closed suit is hot: plan water, breaks, cooling and wicking layers, and an opening that somebody can find "
+                "fast. Nothing may cover a harness buckle; openings for one only by the licensed rigger."
             ),
         )
 

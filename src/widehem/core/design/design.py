@@ -15,7 +15,8 @@ from widehem.core.style.where import Where
 
 @dataclass(frozen=True)
 class Step:
-    """One change of a design. id: its own for good. code: of the operation. wheres, names: places and names it asks for. off: left out."""
+    """One change of a design. id: its own for good. code: of the operation. wheres, names: places and names it asks for. off:
+    left out."""
 
     id: str
     code: str
@@ -53,7 +54,8 @@ class Step:
 
 @dataclass(frozen=True)
 class Design:
-    """A garment without a wearer. rules: the version of the method's rules. options, ease: what differs from the defaults, cm."""
+    """A garment without a wearer. rules: the version of the method's rules. options, ease: what differs from the defaults,
+    cm."""
 
     method: str
     rules: int | None = None

@@ -44,8 +44,10 @@ class Refused:
 class Made:
     """A garment made of a design on a chart.
 
-    draft: the drawing it came from. garment: after all steps. demands: what it is held against. table: where the pieces lie on the sheet.
-    marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the steps. refused: steps that do
+    draft: the drawing it came from. garment: after all steps. demands: what it is held against. table: where the pieces lie
+    on the sheet.
+    marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the steps. refused:
+    steps that do
     not fit, each leaving what was before it; stale: pieces drawn for what has changed since.
     """
 
@@ -113,7 +115,8 @@ class Made:
 def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armhole: Armhole | None = None) -> Made:
     """Draw a design for a body: the draft, the steps of the design, the wearer's own alterations, and truing last.
 
-    armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range, CannotDraft when the measures do not make a garment.
+    armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range, CannotDraft when the measures do not
+    make a garment.
     """
     method = design.drawn_by
     drawn = draft(method, chart, design.options, design.ease, armhole, design.rules)
@@ -138,7 +141,8 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
 
 
 def _in_order(steps: Sequence[Step], options: Mapping[str, object]) -> list[Step]:
-    """The steps that are on, in the order of the maker but for those that come later by nature; then the truing that settings ask for."""
+    """The steps that are on, in the order of the maker but for those that come later by nature; then the truing that settings
+    ask for."""
     on = [step for step in steps if not step.off]
     codes = (*TRUED.get(str(options.get("trued", "no")), ()), *PRESSED.get(str(options.get("pressed", "centre")), ()))
     on += [Step(f"setting-{code}", code) for code in codes]

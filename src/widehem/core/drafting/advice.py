@@ -116,7 +116,8 @@ def pulled_on(chart: Chart) -> Iterator[Saying]:
         yield say("Hip is {0} over bust: a straight top would stand tight there, let its side out to the hip.", hip - bust)
     head, neck = chart.get("head"), chart.get("neck")
     if head is not None and neck is not None and head > 1.3 * (neck + JERSEY_NECK):
-        yield say("Head {0} over a neckline of about {1u}: widen the neck, or take a knit that gives more than 30 per cent.", head, neck + JERSEY_NECK)  # fmt: skip
+        yield say("Head {0} over a neckline of about {1u}: widen the neck, or take a knit that gives more than 30 per cent.",
+            head, neck + JERSEY_NECK)  # fmt: skip
 
 
 @about("gown.seam_shaped")

@@ -221,7 +221,8 @@ def pitch_notch(length: float, part: str) -> Notch:
 
 
 def upper_demands(*pieces: Piece, more: Iterable[tuple[str, str, str]] = ()) -> tuple[Demand, ...]:
-    """What holds for any back and front: corners on the body, pitch notches a third up the armhole. more: other corners on marks."""
+    """What holds for any back and front: corners on the body, pitch notches a third up the armhole. more: other corners on
+    marks."""
     pitch = (
         NotchAt(EdgeRef(piece.name, edge.name), PITCH, 2 if piece.of == "back" else 1, part=1 / 3)
         for piece in pieces
@@ -263,13 +264,15 @@ def hand_over(
 ) -> None:
     """Both pieces with what holds them together.
 
-    plan: ease round the body at bust and waist, as asked. shoulder_ease, side_ease: how much longer the back is than the front there.
+    plan: ease round the body at bust and waist, as asked. shoulder_ease, side_ease: how much longer the back is than the
+    front there.
     """
     armscye = sheet.chart.get("armscye")
     sheet.hand_over(
         (back, front),
         board,
-        seams=(front_to_back("side", "Side seam", side_ease), front_to_back("shoulder", "Shoulder", shoulder_ease), *middle_seams((back, front))),
+        seams=(front_to_back("side", "Side seam", side_ease), front_to_back("shoulder", "Shoulder", shoulder_ease),
+            *middle_seams((back, front))),
         demands=(
             Girth("bust", "Bust", sheet.measure("bust").value, plan["bust"].value, least["bust"], bust_slack),
             Girth("waist", "Waist", sheet.measure("waist").value, plan["waist"].value, least["waist"], GIRTH_SLACK, "waist"),

@@ -18,7 +18,8 @@ REST = 0.36  # the cap height of a sleeve that hangs straight down, of the armho
 
 @dataclass(frozen=True)
 class Armhole:
-    """The armhole a sleeve is drawn for, along the stitching line, cm. depth: its own depth, where the bodice is known; level: how
+    """The armhole a sleeve is drawn for, along the stitching line, cm. depth: its own depth, where the bodice is known;
+    level: how
     far its underarm lies below the nape."""
 
     front: float
@@ -49,7 +50,8 @@ def cap_curve(points: Sequence[Point], back_seam: Point, front_seam: Point) -> P
 
 
 def _spline(points: Sequence[Point], steps: Sequence[float], first: Point, last: Point) -> list[Point]:
-    """The speeds at the points at which the bend runs on over each, the ends given: a tridiagonal system, solved by sweeping."""
+    """The speeds at the points at which the bend runs on over each, the ends given: a tridiagonal system, solved by
+    sweeping."""
     count = len(points)
     over: list[float] = [0.0]
     sums: list[Point] = [first]

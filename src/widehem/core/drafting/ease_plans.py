@@ -16,7 +16,8 @@ from widehem.core.setting.option import Option
 
 @dataclass(frozen=True)
 class EasePlan:
-    """Totals round the body, cm, by level. why: what it is for. cloth: what it is meant for. layers: how many are worn underneath."""
+    """Totals round the body, cm, by level. why: what it is for. cloth: what it is meant for. layers: how many are worn
+    underneath."""
 
     code: str
     name: str
@@ -29,7 +30,8 @@ class EasePlan:
 
 @dataclass(frozen=True)
 class EaseLevel:
-    """A level of a plan: what its amount does, the least of a woven cloth, and the measure it is over; low, high: what can be meant."""
+    """A level of a plan: what its amount does, the least of a woven cloth, and the measure it is over; low, high: what can be
+    meant."""
 
     code: str
     name: str
@@ -47,8 +49,10 @@ LEVELS: dict[str, EaseLevel] = {
         EaseLevel("waist", "Waist", "to sit and to eat; a quarter goes to each half piece", 1.5, "waist"),
         EaseLevel("hip", "Hip", "to sit down; a quarter goes to each half piece of a skirt", 3.0, "hip"),
         EaseLevel("upper_arm", "Upper arm", "to bend the arm; all of it in the width of the sleeve", 3.0, "upper_arm"),
-        EaseLevel("across_back", "Across back", "to bring the arms forward; half goes to each half of the back", 0.0, "across_back", -5.0, 15.0),
-        EaseLevel("depth", "Armscye depth", "how far the armhole lies below the arm: a high one lets the arm rise, a deep one lifts the whole garment with it", 0.0, "armscye_depth", -2.0, 12.0),
+        EaseLevel("across_back", "Across back", "to bring the arms forward; half goes to each half of the back", 0.0,
+            "across_back", -5.0, 15.0),
+        EaseLevel("depth", "Armscye depth", "how far the armhole lies below the arm: a high one lets the arm rise, a deep "
+            "one lifts the whole garment with it", 0.0, "armscye_depth", -2.0, 12.0),
     )
 }  # fmt: skip
 
@@ -65,7 +69,8 @@ PLANS: dict[str, EasePlan] = {
         _plan("easy", "Easy woven", "room to work in", 10, 8, 6, 6, 2, 3),
         _plan("over_shirt", "Over a shirt", "a waistcoat or bodice with a layer under it", 10, 8, 8, 6, 2, 3.5, layers=1),
         _plan("coat", "Over everything", "a coat, over all layers", 15, 14, 12, 9, 3, 4.5, layers=2),
-        _plan("jersey_close", "Jersey, close", "a knit smaller than the body, held by its stretch", -4, -4, -4, 0, 0, 0, cloth="knit"),
+        _plan("jersey_close", "Jersey, close", "a knit smaller than the body, held by its stretch", -4, -4, -4, 0, 0, 0,
+            cloth="knit"),
         _plan("jersey", "Jersey, regular", "a knit that skims the body", 6, 6, 6, 3, 2, 1, cloth="knit"),
         _plan("jersey_easy", "Jersey, easy", "a knit that hangs loose", 18, 18, 14, 6, 7, 4.5, cloth="knit"),
     )
@@ -123,7 +128,8 @@ def plan_problems(plan: EasePlan) -> dict[str, str]:
 
 
 def below_least(plan: EasePlan) -> dict[str, float]:
-    """Levels at which a plan gives less than its cloth wants with everything underneath, and what that is, on the usual body, cm."""
+    """Levels at which a plan gives less than its cloth wants with everything underneath, and what that is, on the usual body,
+    cm."""
     wear, body = Wear(plan.cloth, plan.stretch, plan.layers), usual_chart()
     found = {}
     for code, level in LEVELS.items():

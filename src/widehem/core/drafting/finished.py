@@ -13,7 +13,8 @@ from widehem.core.setting.quantity import drawn
 def show_edges(
     sheet: Sheet, piece: Piece, names: Sequence[str], titles: Mapping[str, str], letters: Mapping[str, str] | None = None
 ) -> None:
-    """Draw these edges of a piece with their darts. titles: words for an edge where its name will not do; letters: for the darts of an edge."""
+    """Draw these edges of a piece with their darts. titles: words for an edge where its name will not do; letters: for the
+    darts of an edge."""
     whose = piece.name.replace("_", " ")
     for name in names:
         edge = piece.edge(name)
@@ -34,7 +35,8 @@ def show_inside(sheet: Sheet, piece: Piece, steps: Mapping[str, int] | None = No
     whose = piece.name.replace("_", " ")
     for diamond in piece.diamonds:
         takes = drawn(diamond.intake, f"{whose} dart")
-        sheet.line(f"{piece.name}_{diamond.name}", f"{whose.capitalize()} dart", diamond.path, role="finished", figure=takes, piece=piece.name, edge=diamond.name)  # fmt: skip
+        sheet.line(f"{piece.name}_{diamond.name}", f"{whose.capitalize()} dart", diamond.path, role="finished", figure=takes,
+            piece=piece.name, edge=diamond.name)  # fmt: skip
     for line in piece.lines:
         sheet.line(
             f"{piece.name}_{line.name}",
@@ -63,5 +65,6 @@ def show_levels(sheet: Sheet, piece: Piece, levels: Mapping[str, int]) -> None:
             line = Path.through(stretches[0][0], stretches[-1][1])
             figure = drawn(piece.across(level), f"{piece.name.replace('_', ' ')} {level}")
             sheet.line(
-                f"{piece.name}_{level}", level.capitalize(), line, role="balance", kind="level", edge=level, piece=piece.name, figure=figure, step=step
+                f"{piece.name}_{level}", level.capitalize(), line, role="balance", kind="level", edge=level, piece=piece.name,
+                    figure=figure, step=step
             )  # fmt: skip

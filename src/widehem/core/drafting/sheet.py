@@ -29,7 +29,8 @@ Role = Literal["construction", "finished", "balance"]
 class Mark:
     """One thing drawn on the sheet.
 
-    step: when it is drawn. letter: how it is called on the paper. figure: its length or the number it shows, with working. piece: the piece it belongs to, for close views.
+    step: when it is drawn. letter: how it is called on the paper. figure: its length or the number it shows, with working.
+    piece: the piece it belongs to, for close views.
     """
 
     name: str
@@ -56,7 +57,8 @@ class Mark:
 
 @dataclass(frozen=True)
 class HandedOver:
-    """What a method hands over. table: where each piece lies on the sheet. notions: what is needed besides cloth, of its own kind."""
+    """What a method hands over. table: where each piece lies on the sheet. notions: what is needed besides cloth, of its own
+    kind."""
 
     garment: Garment
     table: Table
@@ -68,7 +70,8 @@ class HandedOver:
 class Sheet:
     """What a method draws on. Lengths in cm, y downwards.
 
-    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for. rules: the version
+    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for. rules:
+    the version
     of the method's rules by which it is drawn. made: what is handed over at the end.
     """
 

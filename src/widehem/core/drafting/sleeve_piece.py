@@ -23,7 +23,8 @@ ON_SHEET = Table({SLEEVE: as_drawn()})
 
 
 def sleeve_piece(cap: Path, seams: Seams, armhole: Armhole, notch: float) -> Piece:
-    """The piece, x from the back underarm to the front, y down from the bicep line. notch: where the shoulder meets the cap, cm."""
+    """The piece, x from the back underarm to the front, y down from the bicep line. notch: where the shoulder meets the cap,
+    cm."""
     notches = (
         Notch(PITCH, armhole.back / 3, 2),
         Notch(SHOULDER, notch),
@@ -47,7 +48,8 @@ def hand_over_sleeve(
 ) -> None:
     """A sleeve with one seam under the arm, cm.
 
-    arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in the cap;
+    arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in
+    the cap;
     share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run straight.
     """
     sheet.hand_over(

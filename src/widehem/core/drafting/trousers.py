@@ -1,6 +1,7 @@
 """Shapes of a trouser panel: legs, crotch curve, waist over its darts, and how they are made to agree.
 
-In the frame of a panel x = 0 is the crease, the side lies at the left and the centre at the right; y runs down from the waist line.
+In the frame of a panel x = 0 is the crease, the side lies at the left and the centre at the right; y runs down from the waist
+line.
 """
 
 from __future__ import annotations
@@ -123,7 +124,8 @@ class Shares:
 
 
 def share_waist(loss: float, default: float, number: int, choice: str) -> Shares:
-    """Share out what a panel has to lose. default, number: the school's darts; choice: auto, none, one or two. What is left the side takes."""
+    """Share out what a panel has to lose. default, number: the school's darts; choice: auto, none, one or two. What is left
+    the side takes."""
     if loss <= 0 or choice == "none":
         return Shares()
     total = min(default, DART_SHARE * loss)
@@ -161,7 +163,8 @@ Height = Callable[[float], Point | None]
 def lay_top(panel: Panel, finished: float, shares: Shares, places: Places, at: Height) -> Top:
     """The waist of a panel: as long as `finished` once the darts are sewn, square to the centre line.
 
-    places: middle along the guide and length of each dart, cm, of a guide so long, for so many that take so much. at: the side waist point of a guide so long, None where there is none.
+    places: middle along the guide and length of each dart, cm, of a guide so long, for so many that take so much. at: the
+    side waist point of a guide so long, None where there is none.
     """
     guide, made, spot = finished + shares.total, None, None
     for _ in range(12):
@@ -185,7 +188,8 @@ def lay_top(panel: Panel, finished: float, shares: Shares, places: Places, at: H
         raise CannotDraft(
             ("waist", "hip", "waist_hip"),
             say(
-                f"The {panel.name} waist of {{0u}} does not reach from its centre to its side: read waist, hip and waist to hip again.",
+                f"The {panel.name} waist of {{0u}} does not reach from its centre to its side: read waist, hip and waist to "
+                f"hip again.",
                 finished,
             ),
         )

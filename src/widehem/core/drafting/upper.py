@@ -105,7 +105,8 @@ class Stretch:
 class Gap:
     """A dart between two stretches of one edge.
 
-    apex: what it was turned about; it is sewn to `short` before it. pressed: the leg it is folded to, along the ring of the piece.
+    apex: what it was turned about; it is sewn to `short` before it. pressed: the leg it is folded to, along the ring of the
+    piece.
     """
 
     name: str

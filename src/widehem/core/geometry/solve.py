@@ -55,7 +55,8 @@ def solve(off: Callable[[float], float], low: float, high: float, *, near: float
 
 
 def solve_or_nearest(off: Callable[[float], float], low: float, high: float, *, near: float = NEAR) -> float:
-    """As solve, but the end that comes nearest when nothing between them is as wanted: for what is drawn as far as it may be."""
+    """As solve, but the end that comes nearest when nothing between them is as wanted: for what is drawn as far as it may
+    be."""
     try:
         return solve(off, low, high, near=near)
     except NoSolutionError as none:

@@ -60,7 +60,8 @@ def _along(pattern: Pattern, seam: Seam) -> tuple[float, int]:
     worst, alone = 0.0, 0
     for what in {*sides[0], *sides[1]}:
         if not (what in sides[0] and what in sides[1]):
-            # where the other side runs up from its hem the fold shows by itself; a level near the end of one side is its end on the other
+            # where the other side runs up from its hem the fold shows by itself;
+            # a level near the end of one side is its end on the other
             alone += what != HEM_FOLD and not what.endswith("level")
             continue
         one, two = sides[0][what], sides[1][what]

@@ -69,7 +69,8 @@ def _notch(piece: Piece, edge: str, what: str, place: Place, cut: Sequence[Point
 
 
 def notches(garment: Garment, piece: Piece, amounts: Mapping[str, float], cut: Sequence[Point]) -> tuple[Notch, ...]:
-    """Dart legs, balance levels along the seams (front one, back two), centre lines, opening end, hem fold, and those of the edges.
+    """Dart legs, balance levels along the seams (front one, back two), centre lines, opening end, hem fold, and those of the
+    edges.
 
     piece: as it lies where it is marked.
     """

@@ -69,7 +69,8 @@ def charts_json(charts: Sequence[FiledChart]) -> str:
                 measures[code]["carried_from"] = reading.carried.isoformat()
         rows.append(
             {
-                "wearer": chart.wearer, "part": chart.part, "figure": chart.figure, "foundation": chart.foundation, "shoes": chart.shoes,
+                "wearer": chart.wearer, "part": chart.part, "figure": chart.figure, "foundation": chart.foundation,
+                    "shoes": chart.shoes,
                 "read_on": chart.read_on.isoformat() if chart.read_on else "", "read_by": chart.read_by,
                 "note": chart.note, "measures": measures,
             }

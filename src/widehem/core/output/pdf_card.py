@@ -68,7 +68,8 @@ def card_pdf(draft: Made, heading: Heading, paper: Paper, show: Display = METRIC
     edge = 1.6 * POINTS_PER_CM
     title = f"{draft.method.name}: method card"
     document = SimpleDocTemplate(
-        buffer, pagesize=size, leftMargin=edge, rightMargin=edge, topMargin=edge, bottomMargin=edge, title=title, invariant=1, creator="Wide Hem"
+        buffer, pagesize=size, leftMargin=edge, rightMargin=edge, topMargin=edge, bottomMargin=edge, title=title, invariant=1,
+            creator="Wide Hem"
     )  # fmt: skip
     line = " · ".join(
         part for part in (heading.wearer, heading.costume, heading.production, heading.date, heading.version) if part

@@ -32,7 +32,8 @@ def chart_pdf(about: FiledChart, chart: Chart, codes: Sequence[str], paper: Pape
     edge = 1.5 * POINTS_PER_CM
     title = f"Chart of {about.wearer}" if about.wearer else "Chart"
     document = SimpleDocTemplate(
-        buffer, pagesize=(paper.width * POINTS_PER_CM, paper.height * POINTS_PER_CM), leftMargin=edge, rightMargin=edge, topMargin=edge,
+        buffer, pagesize=(paper.width * POINTS_PER_CM, paper.height * POINTS_PER_CM), leftMargin=edge, rightMargin=edge,
+            topMargin=edge,
         bottomMargin=edge, title=title, invariant=1, creator="Wide Hem",
     )  # fmt: skip
     story: list[Flowable] = [Paragraph(escape(title), _TITLE), Paragraph(_about(about, blank=blank), _BODY)]

@@ -21,7 +21,8 @@ def small_photo(data: bytes) -> bytes:
     """A JPEG of at most SIDE pixels from a JPEG, PNG or WebP. Raises PhotoError."""
     if len(data) > LARGEST_FILE:
         raise PhotoError(
-            f"The photo has {len(data) / 1024 / 1024:.1f} MB; {LARGEST_FILE // 1024 // 1024} MB is the most: send a smaller one."
+            f"The photo has {len(data) / 1024 / 1024:.1f} MB; {LARGEST_FILE // 1024 // 1024} MB is the most: send a smaller "
+            f"one."
         )
     from PIL import Image, ImageOps, UnidentifiedImageError  # loaded with the first photo, not at the start
 

@@ -101,7 +101,8 @@ def lens_frame(draft: Made, step: int) -> Frame | None:
 
 
 def board_svg(draft: Made, step: int, show: Display = METRIC, lit: Sequence[str] = (), *, folded: bool = False) -> str:
-    """The inside of the board's svg after this step. lit: spots a check points at; folded: what turns over a line is shown turned."""
+    """The inside of the board's svg after this step. lit: spots a check points at; folded: what turns over a line is shown
+    turned."""
     marks = draft.marks_at(step)
     last = step >= len(draft.steps)
     if last:
@@ -138,7 +139,8 @@ def _folded(line: InnerLine) -> str:
     flat = line.folded.moved(mirror_in(line.path.start, line.path.end))
     return (
         f'<path class="turned" d="{svg_d([flat], closed=True)}"/>'
-        f'<path class="piece folded" d="{svg_d([line.folded], closed=True)}"><title>Folded over the {line.title.lower()}</title></path>'
+        f'<path class="piece folded" d="{svg_d([line.folded], closed=True)}"><title>Folded over the '
+        f"{line.title.lower()}</title></path>"
     )
 
 

@@ -77,7 +77,8 @@ def _grid(sheets: Sheets) -> list[str]:
         if tile.empty:
             rows.append(f'<rect class="empty" {box}/>')
             rows.append(
-                f'<text class="t-note t-middle" x="{tile.x + wide / 2:.2f}" y="{tile.y + high / 2:.2f}" font-size="1.4">not printed</text>'
+                f'<text class="t-note t-middle" x="{tile.x + wide / 2:.2f}" y="{tile.y + high / 2:.2f}" font-size="1.4">not '
+                f"printed</text>"
             )
         rows.append(f'<rect class="l-sheet" {box}/>')
         flag_x, flag_y = tile.x + 0.4, tile.y + high - 3.1

@@ -33,9 +33,12 @@ ANY = math.inf
 class Check:
     """One verdict.
 
-    group: the slot it stands in. figure: cm, degrees or a count, by kind. low, high: the least and most that is true; None where there
-    is no such limit. margin: how far beyond them is still only looked at. brief: a few words for the hem. message: the whole sentence
-    with what to do. spots: 'piece.edge', 'piece.dart' or '@level' to light on the board; when it is not true, those that are to blame.
+    group: the slot it stands in. figure: cm, degrees or a count, by kind. low, high: the least and most that is true; None
+    where there
+    is no such limit. margin: how far beyond them is still only looked at. brief: a few words for the hem. message: the whole
+    sentence
+    with what to do. spots: 'piece.edge', 'piece.dart' or '@level' to light on the board; when it is not true, those that are
+    to blame.
     """
 
     name: str

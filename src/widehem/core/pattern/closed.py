@@ -17,7 +17,8 @@ from widehem.core.pattern.roles import ROLES, plain
 
 @dataclass(frozen=True)
 class Joint:
-    """A place where an outline runs on once something is closed: role of the outline, bend there in degrees, where that is, and the
+    """A place where an outline runs on once something is closed: role of the outline, bend there in degrees, where that is,
+    and the
     spots. over: 'dart', or the role of the seam."""
 
     role: str

@@ -36,8 +36,10 @@ def part_piece(
 ) -> Parted:
     """Cut a piece from one spot of its outline to another.
 
-    faces: the line from start to end as it is sewn on the side of the arc from start to end, and on the other; one path twice where the
-    cloth is only cut. line: the new edge, without its path. new: the name of the new piece; holds: the edge it must have. A spot that is
+    faces: the line from start to end as it is sewn on the side of the arc from start to end, and on the other; one path twice
+    where the
+    cloth is only cut. line: the new edge, without its path. new: the name of the new piece; holds: the edge it must have. A
+    spot that is
     the mouth of a dart takes that dart up. Raises PatternError when the cut leaves nothing.
     """
     for diamond in piece.diamonds:
@@ -136,7 +138,8 @@ def _with_inside(piece: Piece, part: Piece, outline: Polygon, name: str, title: 
 
 
 def _level(piece: Piece, part: Piece, line: BalanceLine, outline: Polygon) -> BalanceLine | None:
-    """A level on a part: the lines that cross it, their ends at the cut running on to the new edge; None where it does not reach it."""
+    """A level on a part: the lines that cross it, their ends at the cut running on to the new edge; None where it does not
+    reach it."""
     stretches = piece.stretches(line.level)
     crossed = [
         number

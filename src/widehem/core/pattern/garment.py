@@ -52,7 +52,8 @@ Chain = tuple[SeamEdge, ...]
 class Seam:
     """Two chains of edges sewn together, each walked in its own direction.
 
-    ease: how much longer the first may be, least and most, cm. faced: one piece lies on the other, edge on edge. twin: it is sewn to
+    ease: how much longer the first may be, least and most, cm. faced: one piece lies on the other, edge on edge. twin: it is
+    sewn to
     its own mirror, and both chains are one.
     """
 

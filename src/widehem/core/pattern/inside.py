@@ -42,7 +42,8 @@ class Diamond:
 
 @dataclass(frozen=True)
 class InnerLine:
-    """A line drawn inside a piece, to fold or to lay something along. folded: what lies beyond it, as it lies once it is turned over it."""
+    """A line drawn inside a piece, to fold or to lay something along. folded: what lies beyond it, as it lies once it is
+    turned over it."""
 
     name: str
     title: str
@@ -57,7 +58,8 @@ class InnerLine:
 class BalanceLine:
     """A level drawn across a piece, at which its girth is measured and by which it is matched to its neighbours.
 
-    lines: from the middle outwards, one for each part of the piece that was turned by itself; where one ends and the next begins lies
+    lines: from the middle outwards, one for each part of the piece that was turned by itself; where one ends and the next
+    begins lies
     inside, both outer ends run on to the outline. between: names of inner lines at which it ends instead, '' for the outline.
     notched: it is marked along the seams that it crosses.
     """

@@ -1,4 +1,5 @@
-"""What should meet along a seam: its ends, the notches on both sides, the levels that cross it; each walked in its own direction."""
+"""What should meet along a seam: its ends, the notches on both sides, the levels that cross it; each walked in its own
+direction."""
 
 from __future__ import annotations
 
@@ -13,7 +14,8 @@ PITCH = "pitch"
 
 @dataclass(frozen=True)
 class Meeting:
-    """Something that should meet on both sides: what, and how far along each it stands, cm. whole: lengths of both sides; eased: the
+    """Something that should meet on both sides: what, and how far along each it stands, cm. whole: lengths of both sides;
+    eased: the
     seam is longer on one side, and may be walked from either end."""
 
     what: str
@@ -82,7 +84,8 @@ Pairs = tuple[list[tuple[str, float, float]], list[tuple[str, float, bool]]]
 
 
 def pairs(garment: Garment, seam: Seam) -> Pairs:
-    """The notches of a seam in pairs, name and how far along each; and those that are alone, name, how far, on the first side or not.
+    """The notches of a seam in pairs, name and how far along each; and those that are alone, name, how far, on the first side
+    or not.
 
     A notch that stands where two edges of the other side meet has its partner in that joint.
     """

@@ -32,10 +32,14 @@ ON_ONE_SIDE: Mapping[str, int] = {"pair": 1, "fold": 2, "left": 1, "right": 0, "
 class Piece:
     """A closed piece, x outwards from the middle of the body and y down it.
 
-    edges: in order round the outline. of: the part of the garment it belongs to (front, back, sleeve ...). balance: levels drawn across it.
-    layer: what it is a piece of. stands: a mirrored pair, half of one on the fold, one for one side, or once. middle: the edge along the
-    middle of the body, '' when it has none. marks: places of the body on it. grain: where it does not follow from the middle. diamonds,
-    lines, holes: darts, lines and eyelets inside it. cloths: what is cut by it, where that is more than one. Raises PatternError.
+    edges: in order round the outline. of: the part of the garment it belongs to (front, back, sleeve ...). balance: levels
+    drawn across it.
+    layer: what it is a piece of. stands: a mirrored pair, half of one on the fold, one for one side, or once. middle: the
+    edge along the
+    middle of the body, '' when it has none. marks: places of the body on it. grain: where it does not follow from the middle.
+    diamonds,
+    lines, holes: darts, lines and eyelets inside it. cloths: what is cut by it, where that is more than one. Raises
+    PatternError.
     """
 
     name: str
@@ -195,7 +199,8 @@ class Piece:
         return sum([a[0] * b[1] - b[0] * a[1] for a, b in zip(spots, (*spots[1:], spots[0]), strict=True)]) > 0
 
     def encloses(self, spot: Point) -> bool:
-        """Whether a spot lies inside the stitching line, to half a millimetre: how often a line to the right of it leaves the piece."""
+        """Whether a spot lies inside the stitching line, to half a millimetre: how often a line to the right of it leaves the
+        piece."""
         x, y = spot
         inside = False
         before = self.sketch[-1]
@@ -253,7 +258,8 @@ class Piece:
         return (spots[0], spots[-1]) if spots else (None, None)
 
     def _ends(self, at: Point, way: Point) -> tuple[Point | None, Point | None]:
-        """Where an endless line enters the outline first and leaves it last. It goes through a corner or a joint that it passes very near."""
+        """Where an endless line enters the outline first and leaves it last. It goes through a corner or a joint that it
+        passes very near."""
         off = way[0] * at[1] - way[1] * at[0]
         spots = []
         for path in self.sewn_ring:

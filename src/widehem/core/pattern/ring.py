@@ -1,6 +1,7 @@
 """The outline of a piece as a ring of runs and gaps, and what is done to it: cut at spots, turned, bridged, shut, mirrored.
 
-A run is a stretch of an edge without a dart in it; a gap is what lies open between two runs. A piece is opened to its ring, the ring is
+A run is a stretch of an edge without a dart in it; a gap is what lies open between two runs. A piece is opened to its ring,
+the ring is
 worked on, and closed to a piece again; edges keep their names, roles, kinds.
 """
 
@@ -23,7 +24,8 @@ SAME = 1e-6  # cm: a cut so near the end of a run lies on it
 
 @dataclass(frozen=True)
 class Run:
-    """A stretch of an edge. notches: along the run. before: the gap that lies between the run before it, of one edge, and it."""
+    """A stretch of an edge. notches: along the run. before: the gap that lies between the run before it, of one edge, and
+    it."""
 
     edge: Edge
     path: Path
@@ -35,7 +37,8 @@ class Run:
             self,
             path=self.path.moved(by),
             before=self.before.moved(by) if self.before is not None else None,
-            edge=replace(self.edge, corners=tuple(corner.moved(by) for corner in self.edge.corners), parts=(self.path.moved(by),), gaps=(), notches=()),
+            edge=replace(self.edge, corners=tuple(corner.moved(by) for corner in self.edge.corners),
+                parts=(self.path.moved(by),), gaps=(), notches=()),
         )  # fmt: skip
 
 
@@ -80,7 +83,8 @@ def edges_from(runs: Iterable[Run]) -> tuple[Edge, ...]:
 
 
 def closed(piece: Piece, runs: Runs, **changes: object) -> Piece:
-    """The piece with this ring for its outline; it begins where an edge begins. Raises PatternError where an edge has come apart."""
+    """The piece with this ring for its outline; it begins where an edge begins. Raises PatternError where an edge has come
+    apart."""
     first = next((number for number in range(len(runs)) if runs[number].edge.name != runs[number - 1].edge.name), 0)
     return replace(piece, edges=edges_from((*runs[first:], *runs[:first])), **changes)  # type: ignore[arg-type]
 
@@ -95,7 +99,8 @@ class Spot:
 
 
 def cut_at(runs: Runs, spot: Spot) -> tuple[Runs, int]:
-    """The ring with a joint at a spot, and the number of the run that begins there. Raises PatternError where there is no such spot."""
+    """The ring with a joint at a spot, and the number of the run that begins there. Raises PatternError where there is no
+    such spot."""
     gone = 0.0
     for number, run in enumerate(runs):
         if run.edge.name != spot.edge:
@@ -133,14 +138,16 @@ def arcs(runs: Runs, first: int, second: int) -> tuple[Runs, Runs]:
 
 @dataclass(frozen=True)
 class Opens:
-    """A gap that is opened or shut at a joint of the ring, by turning what lies beyond it. angle: radians, as what follows turns."""
+    """A gap that is opened or shut at a joint of the ring, by turning what lies beyond it. angle: radians, as what follows
+    turns."""
 
     at: int
     angle: float
 
 
 def turned(runs: Runs, about: Point, opens: Sequence[Opens]) -> Runs:
-    """The runs, each turned about a point by all that opens or shuts before it. The angles must add up to nothing round the ring."""
+    """The runs, each turned about a point by all that opens or shuts before it. The angles must add up to nothing round the
+    ring."""
     found, so_far = [], 0.0
     by_joint: dict[int, float] = {}
     for entry in opens:
@@ -162,7 +169,8 @@ def dart_between(
     pressed: str = "inner",
     holds: tuple[tuple[str, float], ...] = (),
 ) -> Dart:
-    """The dart in the gap between two stretches, sewn to `short` (cm) before its apex, its mouth trued for the leg it is folded to."""
+    """The dart in the gap between two stretches, sewn to `short` (cm) before its apex, its mouth trued for the leg it is
+    folded to."""
     inner, outer = before.end, after.start
     middle = inner.toward(outer, 0.5)
     point = apex + (middle - apex).unit() * short

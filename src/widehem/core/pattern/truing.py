@@ -9,6 +9,10 @@ from widehem.core.pattern.wear import USUAL_WEAR, Wear
 
 
 def check_garment(garment: Garment, demands: tuple[Demand, ...] = (), wear: Wear = USUAL_WEAR) -> tuple[Check, ...]:
-    """Every check that applies to these pieces and what is asked of them."""
+    """Every check that applies to these pieces and what is asked of them, those of one group together."""
     case = Case(garment, demands, wear)
-    return tuple(check for run in CHECKERS.values() for check in run(case))
+    groups: dict[str, list[Check]] = {}
+    for run in CHECKERS.values():
+        for check in run(case):
+            groups.setdefault(check.group, []).append(check)
+    return tuple(check for group in groups.values() for check in group)

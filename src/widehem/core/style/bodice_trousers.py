@@ -1,4 +1,5 @@
-"""Joining a half of a bodice to a half of trousers: how the bodice lies, the centre, the side, and darts that become diamonds."""
+"""Joining a half of a bodice to a half of trousers: how the bodice lies, the centre, the side, and darts that become
+diamonds."""
 
 from __future__ import annotations
 
@@ -67,7 +68,8 @@ def above_back(bodice: Piece | Low, trousers: Piece, side_gap: float, centre_gap
     if abs(want) >= arm.size * 0.6:
         raise CannotDraft(
             ("nape_waist", "crotch_depth", "waist_hip"),
-            say("The back of the bodice cannot be laid above the trousers: its side would lie {0} off. Read nape to waist and crotch depth again.", want),
+            say("The back of the bodice cannot be laid above the trousers: its side would lie {0} off. Read nape to waist "
+                "and crotch depth again.", want),
         )  # fmt: skip
     angle = math.asin(want / arm.size) - math.atan2(arm.y, arm.x)
     laid = bodice.moved(turn(at, angle).translate(at.x - mine.start.x, at.y - mine.start.y))
@@ -92,7 +94,8 @@ def centre_and_crotch(laid: Laid, trousers: Piece, name: str) -> tuple[Path, Pat
 
 
 def middle_of_sides(laid: Laid, trousers: Piece) -> tuple[Point, float]:
-    """The point between both side waists, and how much of what they are apart sideways goes to the darts instead, cm outwards."""
+    """The point between both side waists, and how much of what they are apart sideways goes to the darts instead, cm
+    outwards."""
     mine, other = laid.bodice.edge("waist").end, trousers.edge("waist").end
     apart = mine.x - other.x
     spare = max(abs(apart) - SIDES_APART, 0.0)

@@ -53,7 +53,8 @@ def face_edge(job: Job) -> Change:
     )
     middle = next((e.name for e in ring if e.name == piece.middle), "")
     made = Piece(
-        name, f"{piece.title}, facing", ring, piece.of, layer="facing", stands=piece.stands if middle or piece.stands != "fold" else "pair",
+        name, f"{piece.title}, facing", ring, piece.of, layer="facing",
+            stands=piece.stands if middle or piece.stands != "fold" else "pair",
         middle=middle, grain=None if middle else _grain(piece, outer, inside, wide),
     )  # fmt: skip
     sewn = SeamEdge(piece.name, edge.name), SeamEdge(name, edge.name)
@@ -62,7 +63,8 @@ def face_edge(job: Job) -> Change:
 
 
 def _strip(piece: Piece, edge: Edge, wide: float) -> tuple[Path, Path, Path, Path, Point] | None:
-    """The sides of a facing: along the shut edge, down its end, back inside, up its start; and which way lies inside. None where the
+    """The sides of a facing: along the shut edge, down its end, back inside, up its start; and which way lies inside. None
+    where the
     strip would cross itself."""
     before, after = piece.beside(edge.name)
     runs, ways = shut(runs_of(edge))

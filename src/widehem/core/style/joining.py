@@ -19,7 +19,8 @@ SLEEVE = Option(
 
 
 @operation(
-    "sleeve.set_in", "sleeves", "Set a sleeve in", "a sleeve drawn for this armhole, its cap divided at the notches and sewn into it",
+    "sleeve.set_in", "sleeves", "Set a sleeve in", "a sleeve drawn for this armhole, its cap divided at the notches and sewn "
+        "into it",
     options=(SLEEVE,),
 )  # fmt: skip
 def set_sleeve(job: Job) -> Change:

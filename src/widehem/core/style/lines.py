@@ -1,4 +1,5 @@
-"""Lines through a piece: cut in two from one place to another, straight or through the point of a dart; and laid together again."""
+"""Lines through a piece: cut in two from one place to another, straight or through the point of a dart; and laid together
+again."""
 
 from __future__ import annotations
 
@@ -21,7 +22,8 @@ ROOM = 1.0  # cm of an edge that a cut must leave on either side
     names={"line": "the new seam", "piece": "the new piece", "holds": "the edge that the new piece has"},
 )  # fmt: skip
 def cut_line(job: Job) -> Change:
-    """Cut a piece from one place to another. A dart at the beginning is sewn into the seam: each face follows its own leg to the point."""
+    """Cut a piece from one place to another. A dart at the beginning is sewn into the seam: each face follows its own leg to
+    the point."""
     for code in ("start", "end"):
         if code not in job.at:
             raise CannotStyle(say("A cut wants two places on the outline of one piece."), (code,))
@@ -85,7 +87,8 @@ def join_pieces(job: Job) -> Change:
         raise CannotStyle(say("No seam of two whole edges of two pieces runs there."), ("seam",))
     one, two = (job.garment.piece(chain[0].piece) for chain in (seam.first, seam.second))
     if job.garment.length_of(seam.first) - job.garment.length_of(seam.second) > 0.02:
-        raise CannotStyle(say("Both edges must be as long as each other; they are {0u} apart.", abs(job.garment.length_of(seam.first) - job.garment.length_of(seam.second))), ("seam",))  # fmt: skip
+        raise CannotStyle(say("Both edges must be as long as each other; they are {0u} apart.",
+            abs(job.garment.length_of(seam.first) - job.garment.length_of(seam.second))), ("seam",))  # fmt: skip
     onto = walk(job.garment, seam, 0.0).onto
     whole, renamed = lay_together(one, two, seam.first[0].edge, seam.second[0].edge, onto, one.name)
     pieces = tuple(whole if p.name == one.name else p for p in job.garment.pieces if p.name != two.name)

@@ -26,7 +26,8 @@ PHASES: tuple[Phase, ...] = (
 
 
 class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the table
-    """An operation that does not fit: saying what, why, and the figure that would. wheres: the places to blame; measures: codes."""
+    """An operation that does not fit: saying what, why, and the figure that would. wheres: the places to blame; measures:
+    codes."""
 
     def __init__(self, saying: Saying, wheres: tuple[str, ...] = (), measures: tuple[str, ...] = ()) -> None:
         super().__init__(saying.text())
@@ -37,8 +38,10 @@ class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the
 class Change:
     """What an operation makes of a garment.
 
-    pieces: all of them, as they are now. seams, openings: where they are others than before; seams may still speak of edges as they were.
-    renamed: what edges that were there have become, in their own order; dropped: edges that are gone. said: what was changed, in words.
+    pieces: all of them, as they are now. seams, openings: where they are others than before; seams may still speak of edges
+    as they were.
+    renamed: what edges that were there have become, in their own order; dropped: edges that are gone. said: what was changed,
+    in words.
     made: pieces that are new. stale: parts drawn for what has changed.
     """
 
@@ -97,7 +100,8 @@ class Job:
 
 @dataclass(frozen=True)
 class Operation:
-    """wheres: the places it asks for, with words. names: what it lets the maker name, with what each must hold. rules: their version."""
+    """wheres: the places it asks for, with words. names: what it lets the maker name, with what each must hold. rules: their
+    version."""
 
     code: str
     family: str

@@ -1,4 +1,5 @@
-"""What follows when edges of a garment are cut, joined or gone: seams and the memory of the draft are rewritten, nowhere else."""
+"""What follows when edges of a garment are cut, joined or gone: seams and the memory of the draft are rewritten, nowhere
+else."""
 
 from __future__ import annotations
 

@@ -68,7 +68,8 @@ def _one_of_a_pair(piece: Piece, hand: Literal["left", "right"]) -> Piece:
 
 
 def _opened_out(piece: Piece) -> tuple[Piece, dict[tuple[str, Hand], str], set[str]]:
-    """A piece on the fold opened: itself on the right, its mirror on the left; what its edges are called, and which cross the middle."""
+    """A piece on the fold opened: itself on the right, its mirror on the left; what its edges are called, and which cross the
+    middle."""
     middle = piece.edge(piece.middle)
     at = piece.edges.index(middle)
     right = (*piece.edges[at + 1 :], *piece.edges[:at])
@@ -88,9 +89,11 @@ def _opened_out(piece: Piece) -> tuple[Piece, dict[tuple[str, Hand], str], set[s
             names[edge.name, side] = edge.name
     over = _mirror(piece)
     whole = replace(
-        piece, edges=tuple(ring), stands="once", middle="", title=piece.title, cloths=tuple(_whole(cloth) for cloth in piece.cloths),
+        piece, edges=tuple(ring), stands="once", middle="", title=piece.title,
+            cloths=tuple(_whole(cloth) for cloth in piece.cloths),
         balance=tuple(_both_ways(line, over) for line in piece.balance),
-        diamonds=(*piece.diamonds, *(_left(d, over) for d in piece.diamonds)), holes=(*piece.holes, *(hole.moved(over) for hole in piece.holes)),
+        diamonds=(*piece.diamonds, *(_left(d, over) for d in piece.diamonds)),
+            holes=(*piece.holes, *(hole.moved(over) for hole in piece.holes)),
         lines=(*piece.lines, *(_left_line(line, over) for line in piece.lines)), grain=piece.grain or _along(middle),
     )  # fmt: skip
     return whole, names, {first.name, last.name}
@@ -142,7 +145,8 @@ def _named_gaps(edge: Edge, hand: Hand) -> tuple[Gap, ...]:
 
 
 def _both_sides(seam: Seam, sides: dict[EdgeRef, dict[Hand, SeamEdge]], across: set[EdgeRef]) -> Iterable[Seam]:
-    """A seam on both sides; between left and right where it was sewn to its mirror; one over the middle where an edge crosses it."""
+    """A seam on both sides; between left and right where it was sewn to its mirror; one over the middle where an edge crosses
+    it."""
 
     def chain(entries: Chain, hand: Hand) -> Chain:
         return tuple(
@@ -157,7 +161,8 @@ def _both_sides(seam: Seam, sides: dict[EdgeRef, dict[Hand, SeamEdge]], across: 
     if any(ref in across for ref in refs):
         return [replace(seam, first=_over(chain, seam.first, across), second=_over(chain, seam.second, across))]
     return [
-        replace(seam, name=f"{seam.name}_{hand}" if hand == "left" else seam.name, title=f"{seam.title}, {hand}", first=chain(seam.first, hand), second=chain(seam.second, hand))
+        replace(seam, name=f"{seam.name}_{hand}" if hand == "left" else seam.name, title=f"{seam.title}, {hand}",
+            first=chain(seam.first, hand), second=chain(seam.second, hand))
         for hand in HANDS
     ]  # fmt: skip
 

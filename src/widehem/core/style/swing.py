@@ -17,7 +17,8 @@ NEAR = 0.03  # cm: what lies so near a run belongs to it
 
 @dataclass(frozen=True)
 class Share:
-    """A part (0 to 1) of a dart's angle that is opened at a spot. short: cm before the apex to which the new dart is sewn; pressed: the leg it is folded to."""
+    """A part (0 to 1) of a dart's angle that is opened at a spot. short: cm before the apex to which the new dart is sewn;
+    pressed: the leg it is folded to."""
 
     spot: Spot
     part: float
@@ -27,9 +28,11 @@ class Share:
 
 
 def swing(piece: Piece, dart: str, shares: Sequence[Share]) -> Piece:
-    """The piece with a dart shut and its angle opened at other spots, in parts that add up to 1 or less; what is left stays open.
+    """The piece with a dart shut and its angle opened at other spots, in parts that add up to 1 or less; what is left stays
+    open.
 
-    A spot that is the mouth of another dart widens that one, which holds both then. Levels of the parts that turn, turn with them.
+    A spot that is the mouth of another dart widens that one, which holds both then. Levels of the parts that turn, turn with
+    them.
     Raises PatternError when there is no such dart or spot.
     """
     edge = next((edge for edge in piece.edges for gap in edge.darts if gap.name == dart), None)

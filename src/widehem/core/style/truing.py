@@ -1,4 +1,5 @@
-"""Truing: seams made equal, corners squared, darts pressed the other way. Done last, on everything; each says what it changed."""
+"""Truing: seams made equal, corners squared, darts pressed the other way. Done last, on everything; each says what it
+changed."""
 
 from __future__ import annotations
 
@@ -51,7 +52,8 @@ def _off(garment: Garment, seam: Seam) -> float:
 
 
 def _longer(piece: Piece, name: str, by: float) -> tuple[Piece, str] | None:
-    """A piece with one of its edges longer by so much, at the end where it gives way, and what follows there; None where it cannot be."""
+    """A piece with one of its edges longer by so much, at the end where it gives way, and what follows there; None where it
+    cannot be."""
     ring = list(piece.edges)
     at = next(i for i, edge in enumerate(ring) if edge.name == name)
     before, after = (at - 1) % len(ring), (at + 1) % len(ring)

@@ -1,4 +1,5 @@
-"""A place on a garment that is found again on any body: said in the names of the draft, with another way where it is not there."""
+"""A place on a garment that is found again on any body: said in the names of the draft, with another way where it is not
+there."""
 
 from __future__ import annotations
 
@@ -28,8 +29,10 @@ class LostPlaceError(Exception):
 class Where:
     """A place along an edge of the draft.
 
-    piece, edge: as drafted, however it was cut since. kind: a part of it (0 to 1), so many cm of it, at a dart, a notch or a level, plumb
-    under a mark, level beside a mark, or where the seam of another piece ends ('shoulder.end'). place: the figure or the name. end: the
+    piece, edge: as drafted, however it was cut since. kind: a part of it (0 to 1), so many cm of it, at a dart, a notch or a
+    level, plumb
+    under a mark, level beside a mark, or where the seam of another piece ends ('shoulder.end'). place: the figure or the
+    name. end: the
     neighbour in the draft from which it is counted; '' is its start. otherwise: another way where this one is not there.
     """
 

@@ -1,4 +1,5 @@
-"""The methods, each with its helpers beside it under the same first word. Importing this package makes them all known, in the order in which they are offered."""
+"""The methods, each with its helpers beside it under the same first word. Importing this package makes them all known, in the
+order in which they are offered."""
 
 from widehem.core.drafting.methods import (  # isort: skip
     skirt_two_panel,

@@ -61,14 +61,21 @@ LAP, LAP_IN = 3.8, 1.3
 
 OPTIONS = (
     Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 15.0, 0.5),
-    Option("neckline", "Neckline", "choice", "straight", "of the front", choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "4.5 lower at the centre"))),
+    Option("neckline", "Neckline", "choice", "straight", "of the front",
+        choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "4.5 lower at the centre"))),
     Option("back_top", "Back top below the underarm", "length", 2.0, "how low the back lies at its centre", 0.0, 12.0, 0.5),
-    Option("length", "Length below the waist", "length", None, "at the centre; to the hip unless another is set", 3.0, 40.0, 0.5, worked=lambda on: on["waist_hip"], uses=("waist_hip",)),
-    Option("back", "Back", "choice", "shaped", "how much the centre back goes in", choices=(Choice("shaped", "Hollow", "a third of what is to be lost, at most 2.5"), Choice("flat", "Flat", "straight down"))),
-    Option("opening_at", "Opening", "choice", "centre_back", "along its whole length", choices=(Choice("centre_back", "Centre back", "laced, hooked or with a zip"), Choice("centre_front", "Centre front", "with a busk or hooks"))),
+    Option("length", "Length below the waist", "length", None, "at the centre; to the hip unless another is set", 3.0, 40.0,
+        0.5, worked=lambda on: on["waist_hip"], uses=("waist_hip",)),
+    Option("back", "Back", "choice", "shaped", "how much the centre back goes in",
+        choices=(Choice("shaped", "Hollow", "a third of what is to be lost, at most 2.5"),
+            Choice("flat", "Flat", "straight down"))),
+    Option("opening_at", "Opening", "choice", "centre_back", "along its whole length",
+        choices=(Choice("centre_back", "Centre back", "laced, hooked or with a zip"),
+            Choice("centre_front", "Centre front", "with a busk or hooks"))),
 )  # fmt: skip
 EASE = (
-    Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", -4.0, 12.0, 0.5),
+    Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", -4.0, 12.0,
+        0.5),
     Option("waist", "Waist ease", "length", 0.0, "whole round; tight lacing takes some away", -8.0, 12.0, 0.5),
     Option("hip", "Hip ease", "length", 0.0, "whole round", 0.0, 20.0, 0.5),
 )  # fmt: skip
@@ -76,7 +83,8 @@ EASE = (
 
 @dataclass(frozen=True)
 class Front:
-    """Both front panels before they are cut out, x from the centre, cm. takes: under the bust and at the waist; at: widths of the side."""
+    """Both front panels before they are cut out, x from the centre, cm. takes: under the bust and at the waist; at: widths of
+    the side."""
 
     line: float
     clear: float
@@ -94,7 +102,8 @@ def draw(sheet: Sheet) -> None:
     front = _front(sheet, heights)
     with sheet.step(
         "Back",
-        "What the front does not hold. The centre goes in by a third of what is to be lost at the waist, then a dart; the rest goes to the side.",
+        "What the front does not hold. The centre goes in by a third of what is to be lost at the waist, then a dart; the "
+        "rest goes to the side.",
     ):
         back, side, sums = back_piece(sheet, heights)
         short = side.length - _natural_side(front, heights, dart)
@@ -144,17 +153,20 @@ def _heights(sheet: Sheet) -> tuple[Heights, float]:
         if under.value < bust.value + UNDER_BELOW:
             raise CannotDraft(
                 ("snp_under_bust", "bust_depth"),
-                say("Under the bust lies {0} below the bust level; {1u} is the least: read side neck to under bust and bust depth again.", under.value - bust.value, UNDER_BELOW),
+                say("Under the bust lies {0} below the bust level; {1u} is the least: read side neck to under bust and bust "
+                    "depth again.", under.value - bust.value, UNDER_BELOW),
             )  # fmt: skip
         if under.value > nape.value - 1:
             raise CannotDraft(
                 ("snp_under_bust", "snp_waist_front"),
-                say("Under the bust at {0} does not lie above the waist at {1u}: read side neck to under bust and to the waist again.", under.value, nape.value),
+                say("Under the bust at {0} does not lie above the waist at {1u}: read side neck to under bust and to the "
+                    "waist again.", under.value, nape.value),
             )  # fmt: skip
         if top.value > front_under.value - TOP_ABOVE:
             raise CannotDraft(
                 ("armscye_depth", "snp_waist_front"),
-                say("The top edge lies {0} above the front underarm; {1u} is the least, or it cuts: begin it higher, or read armscye depth and side neck to waist again.", front_under.value - top.value, TOP_ABOVE),
+                say("The top edge lies {0} above the front underarm; {1u} is the least, or it cuts: begin it higher, or read "
+                    "armscye depth and side neck to waist again.", front_under.value - top.value, TOP_ABOVE),
             )  # fmt: skip
     hem = nape.value + sheet.length("length").value
     return Heights(top.value, bust.value, under.value, nape.value, hip.value, hem, back_under.value, front_under.value), taken
@@ -180,7 +192,8 @@ def _front(sheet: Sheet, heights: Heights) -> Front:
         sheet.sum("intake above it, each side", Quantity(above, "intake above it"))
     with sheet.step(
         "Front widths",
-        "Half of the front arc at the bust; below, what the body is and what the panel line takes. The side stays near a straight line.",
+        "Half of the front arc at the bust; below, what the body is and what the panel line takes. The side stays near a "
+        "straight line.",
     ):
         at_bust = (arc_of(sheet, "bust") / 2 + 2 * clear + sheet.ease("bust") / 4).called("front at the bust")
         at_hip = (hip / 4 + 2 * min(LEFT_AT_HIP, clear) + sheet.ease("hip") / 4).called("front at the hip")
@@ -212,10 +225,12 @@ def _front(sheet: Sheet, heights: Heights) -> Front:
     if strap > at_bust.value - 1:
         raise CannotDraft(
             ("strap_to_strap", "bust_front"),
-            say("The strap point at {0} lies outside the underarm at {1u}: read strap to strap and the front arc of the bust again.", strap, at_bust.value),
+            say("The strap point at {0} lies outside the underarm at {1u}: read strap to strap and the front arc of the bust "
+                "again.", strap, at_bust.value),
         )  # fmt: skip
     if strap < line + above + 0.5:
-        raise CannotDraft(("strap_to_strap", "bust_span"), say("The strap point at {0} lies inside the panel line at {1u}: read strap to strap and bust span again.", strap, line))  # fmt: skip
+        raise CannotDraft(("strap_to_strap", "bust_span"), say("The strap point at {0} lies inside the panel line at {1u}: "
+            "read strap to strap and bust span again.", strap, line))  # fmt: skip
     return Front(line, clear, above, (under, at_waist), at_bust.value, widths[0], widths[1], at_hip.value)
 
 
@@ -229,7 +244,8 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     hem_panel = heights.hem - rise(front.line / front.hip, HEM_RISE)
     with sheet.step(
         "Panel edges",
-        "Plumb past the bust point, clear of it, and plumb again under the bust; then both edges are made equally long above and below.",
+        "Plumb past the bust point, clear of it, and plumb again under the bust; then both edges are made equally long above "
+        "and below.",
     ):
         upper = {hand: path for hand, (path, _) in edges.items()}
         lower = {hand: cut_at_hem(path, hem_panel) for hand, (_, path) in edges.items()}
@@ -246,7 +262,8 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     hole = Path((curve_between(strap, DOWN, armpit, Point(1.0, 0.0), drop / 2, wide / 2),))
     with sheet.step(
         "Side dart, armhole and neckline",
-        "The side dart is shut by turning what lies above it about the bust point; so the front side becomes as long as the back.",
+        "The side dart is shut by turning what lies above it about the bust point; so the front side becomes as long as the "
+        "back.",
     ):
         sheet.sum("side dart", drawn(dart, "side dart"))
         heart = HEART if sheet.choice("neckline") == "heart" else 0.0
@@ -353,7 +370,8 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
             show_inside(sheet, piece)
             letters = iter({"back": "AB", "side_front": "CD", "front": "EF"}[piece.name])
             for edge in (piece.edges[0], piece.edges[-1]):
-                sheet.point(f"{piece.name}_{edge.name}", f"{piece.title}, start of the {edge.name.replace('_', ' ')}", edge.start, next(letters), piece=piece.name)  # fmt: skip
+                sheet.point(f"{piece.name}_{edge.name}", f"{piece.title}, start of the {edge.name.replace('_', ' ')}",
+                    edge.start, next(letters), piece=piece.name)  # fmt: skip
         sheet.rub_out("panel_line")
         sheet.sum("panel edge", drawn(laid[2].edge("panel").length, "panel edge"))
         sheet.sum("side seam", drawn(laid[0].edge("side").length, "side seam"))
@@ -381,13 +399,15 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
         ),
         demands=(*girths, HemRises(HEM_RISE)),
         notions=(
-            say(f"Lacing, hooks or an open zip for the {OPENING_WORDS[opened]}, {{0u}}", max(e.length for p in laid for e in p.edges if e.name == opened)),
+            say(f"Lacing, hooks or an open zip for the {OPENING_WORDS[opened]}, {{0u}}",
+                max(e.length for p in laid for e in p.edges if e.name == opened)),
             say("Bones along the panel and side seams and beside the opening, their tips capped"),
         ),
     )  # fmt: skip
     sheet.note(
         say(
-            "No ease: for a boned bodice, or cloth with some give. The centre back laps {0}, of which {1u} is turned in for the lining.",
+            "No ease: for a boned bodice, or cloth with some give. The centre back laps {0}, of which {1u} is turned in for "
+            "the lining.",
             LAP,
             LAP_IN,
         )
@@ -397,7 +417,8 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
 METHOD = register(
     Method(
         "bodice.contour", "Contour bodice", "Bodices",
-        "Bare shoulders, close above and below the bust: shaped by a panel line over the bust point, by the difference of bust and under bust.",
+        "Bare shoulders, close above and below the bust: shaped by a panel line over the bust point, by the difference of "
+        "bust and under bust.",
         (
             Need("bust", "the width at the bust"),
             Need("under_bust", "what the panel line takes"),

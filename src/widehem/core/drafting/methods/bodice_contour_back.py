@@ -60,7 +60,8 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
             ("side takes", aside),
         )
     ]
-    under, side_waist, side_hip = Point(wide.value, heights.back_under), Point(straight - aside, heights.waist), Point(at_hip.value + centre_hip, heights.hip)  # fmt: skip
+    under, side_waist, side_hip = Point(wide.value, heights.back_under), Point(straight - aside,
+        heights.waist), Point(at_hip.value + centre_hip, heights.hip)  # fmt: skip
     if side_waist.x < 6:
         raise CannotDraft(
             ("waist", "waist_front"),
@@ -84,7 +85,9 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
     if dart:
         low = min(heights.hip, heights.hem - ABOVE_HEM - HEM_RISE / 2)
         diamonds = (
-            Diamond("back_dart", Point(middle, heights.back_under + BACK_DART_BELOW), Point(middle, max(low, heights.waist + 2)), Point(middle - dart / 2, heights.waist), Point(middle + dart / 2, heights.waist)),
+            Diamond("back_dart", Point(middle, heights.back_under + BACK_DART_BELOW),
+                Point(middle, max(low, heights.waist + 2)), Point(middle - dart / 2, heights.waist),
+                    Point(middle + dart / 2, heights.waist)),
         )  # fmt: skip
     levels = [("waist", heights.waist)]
     level = bust_level(sheet, heights)
@@ -99,6 +102,7 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
     )
     piece = Piece(
         "back", "Bodice back", edges, balance=tuple(BalanceLine.across(level, y, notched=False) for level, y in levels),
-        stands="fold" if kind == "fold" else "pair", middle="centre_back", marks={"underarm": under}, grain=grain, diamonds=diamonds,
+        stands="fold" if kind == "fold" else "pair", middle="centre_back", marks={"underarm": under}, grain=grain,
+            diamonds=diamonds,
     )  # fmt: skip
     return piece, side, sums

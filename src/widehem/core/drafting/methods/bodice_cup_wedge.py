@@ -52,7 +52,8 @@ BUST_SLACK = 1.6
 GAPE_MOST = 2.0  # cm
 SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
 EASE = (
-    Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; 1.5 close, 2.5 easy, 3.2 roomy", 0.5, 6.0, 0.25, least=1.0),
+    Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; 1.5 "
+        "close, 2.5 easy, 3.2 roomy", 0.5, 6.0, 0.25, least=1.0),
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),
 )  # fmt: skip
@@ -81,7 +82,8 @@ def draw(sheet: Sheet) -> None:
         raise CannotDraft(
             ("across_back", "across_chest", "high_bust"),
             say(
-                "A quarter of high bust {0} leaves under {1} beside across back {2u}: read across back, across chest and high bust again.",
+                "A quarter of high bust {0} leaves under {1} beside across back {2u}: read across back, across chest and "
+                "high bust again.",
                 high.value,
                 1.5,
                 frame.chest_back.x * 2,
@@ -143,7 +145,8 @@ def _wedge(sheet: Sheet, frame: Frame, quarter: Quantity, spare: Quantity, board
             raise CannotDraft(
                 ("bust", "high_bust", "bust_depth"),
                 say(
-                    "Half the bust difference {0} would swing the side over 40 degrees about a hinge {1u} above the bust: read bust, high bust and bust depth again.",
+                    "Half the bust difference {0} would swing the side over 40 degrees about a hinge {1u} above the bust: "
+                    "read bust, high bust and bust depth again.",
                     spare.value,
                     down,
                 ),
@@ -237,7 +240,8 @@ def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, 
             raise CannotDraft(
                 ("bust", "high_bust", "armscye_depth"),
                 say(
-                    "The underarm swings down to {0}, within 5 of the waist at {1u}: read bust, high bust and armscye depth again.",
+                    "The underarm swings down to {0}, within 5 of the waist at {1u}: read bust, high bust and armscye depth "
+                    "again.",
                     under.y,
                     frame.waist,
                 ),
@@ -284,7 +288,8 @@ def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
     longer = front.length("side") - back.length("side")
     with sheet.step(
         "Side dart",
-        "The front side is longer than the back by the drop of the cup. Over 0.7 it is a dart towards the bust point, less is eased in.",
+        "The front side is longer than the back by the drop of the cup. Over 0.7 it is a dart towards the bust point, less "
+        "is eased in.",
     ):
         sheet.sum("front side longer by", drawn(longer, "front side longer by"))
         if longer < DART_LEAST:
@@ -338,7 +343,8 @@ METHOD = register(
         "bodice.cup_wedge",
         "Cup-wedge bodice",
         "Bodices",
-        "Drawn for the high bust, the side swung out for the cup by a computed angle; a side dart and a waist dart take it up. A block of the full bust would be too wide in neck and shoulder on a fuller cup.",
+        "Drawn for the high bust, the side swung out for the cup by a computed angle; a side dart and a waist dart take it "
+        "up. A block of the full bust would be too wide in neck and shoulder on a fuller cup.",
         tuple(need for need in NEEDS),
         OPTIONS,
         EASE,

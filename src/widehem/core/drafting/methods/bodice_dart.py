@@ -39,7 +39,8 @@ def computed_angle(frame: Frame, spare: float) -> float:
     if sine > SINE_MOST:
         raise CannotDraft(
             ("bust", "high_bust", "bust_depth"),
-            say("Bust difference {0} is too much for a chest point {1} from the bust point: read bust, high bust and bust depth again.", spare * 2, reach),
+            say("Bust difference {0} is too much for a chest point {1} from the bust point: read bust, high bust and bust "
+                "depth again.", spare * 2, reach),
         )  # fmt: skip
     return math.asin(sine) - math.asin(q.x / reach)
 
@@ -72,7 +73,8 @@ def refuse_turned(sheet: Sheet, frame: Frame, shut: Half, angle: float) -> None:
         raise CannotDraft(
             ("bust", "high_bust", "across_chest", "armscye_depth"),
             say(
-                "With the bust dart open the chest point lies {0} above the underarm and {1} inside the side, under 2 and 1u: read bust, high bust, across chest and armscye depth again.".replace("1u", "1"),
+                "With the bust dart open the chest point lies {0} above the underarm and {1} inside the side, under 2 and "
+                "1u: read bust, high bust, across chest and armscye depth again.".replace("1u", "1"),
                 shut.under.y - chest.y, shut.under.x - chest.x,
             ),
         )  # fmt: skip

@@ -106,7 +106,8 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
         sheet.sum("bust line", depth)
     with sheet.step(
         "Necks",
-        "A fifth of the neck, less a little, is the width; the back rises by what side neck to waist is longer than nape to waist.",
+        "A fifth of the neck, less a little, is the width; the back rises by what side neck to waist is longer than nape to "
+        "waist.",
     ):
         wide_back, wide_front = (neck / 5 - 0.2).called("back neck width"), (neck / 5 - 0.4).called("front neck width")
         rise, up = (
@@ -147,7 +148,8 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
         chest_back = Point(across_back.value, depth.value / 2)
         chest_front = Point(across_chest.value, tip_front.y + chest_back.y - tip_back.y)
         for name, snp, tip, chest, letters, width in (
-            ("back", snp_back, tip_back, chest_back, "TK", across_back), ("front", snp_front, tip_front, chest_front, "SN", across_chest),
+            ("back", snp_back, tip_back, chest_back, "TK", across_back),
+                ("front", snp_front, tip_front, chest_front, "SN", across_chest),
         ):  # fmt: skip
             line = board.path(name, Path.through(snp, tip))
             sheet.line(
@@ -175,7 +177,8 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
     front_curve = front_neck(pit, snp_front, way, shape)
     sheet.points["pit"] = board.spot("front", pit)
     return Frame(
-        depth, waist, way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front, point,
+        depth, waist, way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front,
+            point,
         back_curve, front_curve, shoulder.value, school,
     )  # fmt: skip
 
@@ -191,7 +194,8 @@ def shoulder_way(sheet: Sheet, snp: Point, waist: float) -> Point:
         why = "does not meet the shoulder" if fall is None else f"gives a shoulder of {math.degrees(fall):.0f} degrees"
         sheet.note(
             say(
-                f"Shoulder slope {{0}} {why}; 8 to 32 is usual. Read it again; until then the shoulder falls as measured by its drop, or 20 degrees.",
+                f"Shoulder slope {{0}} {why}; 8 to 32 is usual. Read it again; until then the shoulder falls as measured by "
+                f"its drop, or 20 degrees.",
                 slope,
             )
         )
@@ -208,7 +212,8 @@ def _bust_point(sheet: Sheet, snp: Point, snp_x: float) -> Point:
     if depth.value <= abs(aside):
         raise CannotDraft(
             ("bust_depth", "bust_span"),
-            say("Bust depth {0} is shorter than the step sideways to the bust point, {1u}: read bust depth and bust span again.", depth.value, abs(aside)),
+            say("Bust depth {0} is shorter than the step sideways to the bust point, {1u}: read bust depth and bust span "
+                "again.", depth.value, abs(aside)),
         )  # fmt: skip
     return Point(span.value / 2, snp.y + math.sqrt(depth.value**2 - aside**2))
 
@@ -223,27 +228,32 @@ def refuse_frame(sheet: Sheet, frame: Frame, strip: Quantity) -> None:
     if strip < least:
         raise CannotDraft(
             ("across_back", "across_chest", "high_bust"),
-            say("Only {0} is left under the arm, at least {1} is wanted: across back {2} or across chest {3} is too wide for high bust {4u}. Read all three again, or give more bust ease.",
+            say("Only {0} is left under the arm, at least {1} is wanted: across back {2} or across chest {3} is too wide for "
+                "high bust {4u}. Read all three again, or give more bust ease.",
                 strip.value, least, read["across_back"], read["across_chest"], read["high_bust"]),
         )  # fmt: skip
     if frame.depth.value > frame.waist - 6:
         raise CannotDraft(
             ("armscye_depth", "nape_waist"),
-            say("The bust line at {0} lies within 6 of the waist at {1u}: read armscye depth and nape to waist again.", frame.depth.value, frame.waist),
+            say("The bust line at {0} lies within 6 of the waist at {1u}: read armscye depth and nape to waist again.",
+                frame.depth.value, frame.waist),
         )  # fmt: skip
     if frame.chest_back.y - frame.tip_back.y < 3:
         raise CannotDraft(
             ("shoulder_slope", "armscye_depth"),
-            say("The back chest point lies only {0} below the shoulder tip, under 3: read shoulder slope and armscye depth again.", frame.chest_back.y - frame.tip_back.y),
+            say("The back chest point lies only {0} below the shoulder tip, under 3: read shoulder slope and armscye depth "
+                "again.", frame.chest_back.y - frame.tip_back.y),
         )  # fmt: skip
     if frame.chest_front.x < read["bust_span"] / 2 + 1:
         raise CannotDraft(
             ("across_chest", "bust_span"),
-            say("Half across chest {0} does not reach past the bust point at {1u}: read across chest and bust span again.", frame.chest_front.x, read["bust_span"] / 2),
+            say("Half across chest {0} does not reach past the bust point at {1u}: read across chest and bust span again.",
+                frame.chest_front.x, read["bust_span"] / 2),
         )  # fmt: skip
     above, below = frame.bust_point.y - frame.chest_front.y, frame.waist - frame.bust_point.y
     if above < 4 or below < 3:
         raise CannotDraft(
             ("bust_depth", "snp_waist_front", "nape_waist"),
-            say("The bust point lies {0} below the chest point and {1} above the waist; at least 4 and 3 are wanted: read bust depth and side neck to waist, front, again.", above, below),
+            say("The bust point lies {0} below the chest point and {1} above the waist; at least 4 and 3 are wanted: read "
+                "bust depth and side neck to waist, front, again.", above, below),
         )  # fmt: skip

@@ -96,7 +96,8 @@ def _widths(sheet: Sheet, frame: Frame, whole: Quantity, spare: Quantity, board:
     back_x, front_x = frame.chest_back_x, frame.chest_front_x
     with sheet.step(
         "Bust line",
-        "What across back and across chest leave of the half bust, drawn for the high bust, is the strip under the arm. The side seam hangs from its middle.",
+        "What across back and across chest leave of the half bust, drawn for the high bust, is the strip under the arm. The "
+        "side seam hangs from its middle.",
     ):
         strip = (whole - spare - back_x - front_x).called("strip under the arm")
         sheet.sum("strip", strip)
@@ -186,7 +187,8 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
         if angle > ANGLE_MOST:
             raise CannotDraft(
                 ("bust", "high_bust", "bust_depth"),
-                say(f"The bust dart would open {math.degrees(angle):.0f} degrees, over 40: bust {{0}}, high bust {{1}} or bust depth {{2u}} was misread.",
+                say(f"The bust dart would open {math.degrees(angle):.0f} degrees, over 40: bust {{0}}, high bust {{1}} or "
+                    f"bust depth {{2u}} was misread.",
                     *(sheet.measure(code).value for code in ("bust", "high_bust", "bust_depth"))),
             )  # fmt: skip
         refuse_turned(sheet, frame, shut, angle)
@@ -195,8 +197,10 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
         if angle:
             sheet.rub_out("front_shoulder_guide")
             for name, title, way in (
-                ("dart_inner_guide", "Inner leg", Path.through(frame.shoulder_middle, point)), ("dart_outer_guide", "Outer leg", Path.through(point, middle)),
-                ("front_shoulder_outer", "Outer shoulder, turned", Path.through(middle, tip)), ("front_shoulder_inner", "Inner shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),
+                ("dart_inner_guide", "Inner leg", Path.through(frame.shoulder_middle, point)),
+                    ("dart_outer_guide", "Outer leg", Path.through(point, middle)),
+                ("front_shoulder_outer", "Outer shoulder, turned", Path.through(middle, tip)),
+                    ("front_shoulder_inner", "Inner shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),
             ):  # fmt: skip
                 sheet.line(name, title, board.path("front", way), piece="front")
             sheet.rub_out("front_chest", "front_tip")
@@ -226,7 +230,8 @@ def _front(sheet: Sheet, frame: Frame, shut: Half, opened: Opened, lean: Lean) -
 def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table) -> None:
     with sheet.step(
         "Armholes",
-        "Down from the tip square to the shoulder, plumb at the chest point, level into the underarm. The front may not be longer than the back.",
+        "Down from the tip square to the shoulder, plumb at the chest point, level into the underarm. The front may not be "
+        "longer than the back.",
     ):
         for half in (back, front):
             for stretch in half.walk:
@@ -246,7 +251,8 @@ def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Ta
 def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean, loss: Quantity, board: Table) -> None:
     with sheet.step(
         "Waist",
-        "A third of what each half has to lose goes to the side, at most 2.5, the rest to darts. The waist line runs square to the side over the shut darts.",
+        "A third of what each half has to lose goes to the side, at most 2.5, the rest to darts. The waist line runs square "
+        "to the side over the shut darts.",
     ):
         x, top = frame.bust_point.x, frame.bust_point.y + 2.5
         side_back, side_front = (side_waist(h.under, frame.waist, lean.side, lean.down).x for h in (back, front))
@@ -274,7 +280,8 @@ def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean,
     if loss < 0:
         sheet.note(
             say(
-                "The waist is larger than the bust with its ease: the sides lean out by {0u} each and there are no waist darts.",
+                "The waist is larger than the bust with its ease: the sides lean out by {0u} each and there are no waist "
+                "darts.",
                 -lean.side,
             )
         )
@@ -301,7 +308,8 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
         if place != "shared" and (opened.angle > math.radians(30) or mouth > 8):
             sheet.note(
                 say(
-                    f"The bust dart opens {math.degrees(opened.angle):.0f} degrees, {{0u}} at the shoulder: share it between two places.",
+                    f"The bust dart opens {math.degrees(opened.angle):.0f} degrees, {{0u}} at the shoulder: share it between "
+                    f"two places.",
                     mouth,
                 )
             )
@@ -350,7 +358,8 @@ METHOD = register(
         "bodice.measured",
         "Darted bodice, measured",
         "Bodices",
-        "Drawn for the high bust and opened for the bust: neck and shoulder stay right on any cup, and the bust dart is computed, not guessed.",
+        "Drawn for the high bust and opened for the bust: neck and shoulder stay right on any cup, and the bust dart is "
+        "computed, not guessed.",
         NEEDS,
         DARTED,
         EASE,

@@ -38,7 +38,8 @@ EASE = (
 OPTIONS = (
     Option(
         "level", "Armhole level", "choice", "measured", "half of the nape to waist alone binds under the arm",
-        choices=(Choice("measured", "Armscye depth", "and what it shall lie below the arm"), Choice("half", "Half the back length", "half of nape to waist, and 2.5")),
+        choices=(Choice("measured", "Armscye depth", "and what it shall lie below the arm"),
+            Choice("half", "Half the back length", "half of nape to waist, and 2.5")),
     ),
     Option("below", "Armhole below the arm", "length", 3.0, "a loose armhole lies lower", 1.0, 6.0, 0.5),
     Option("hollow_back", "Back chest hollow", "length", 0.6, "the armhole stands in by so much halfway", 0.0, 2.0, 0.1),
@@ -48,9 +49,12 @@ OPTIONS = (
         "neck_depth", "Front neck depth", "length", None, "below the front side neck point", 4.0, 20.0, 0.5,
         worked=lambda on: on["neck"] / 5 - 0.9, uses=("neck",),
     ),
-    Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0, 100.0, 10.0),
-    Option("fold_chest", "Folded out across the chest", "length", 0.0, "trues a front armhole that is too long; the front gets shorter by it", 0.0, 0.7, 0.1),
-    Option("raise_underarm", "Front underarm raised", "length", 0.0, "trues a front armhole that is too long; the surplus is eased into the back side seam", 0.0, 0.7, 0.1),
+    Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0,
+        100.0, 10.0),
+    Option("fold_chest", "Folded out across the chest", "length", 0.0, "trues a front armhole that is too long; the front "
+        "gets shorter by it", 0.0, 0.7, 0.1),
+    Option("raise_underarm", "Front underarm raised", "length", 0.0, "trues a front armhole that is too long; the surplus is "
+        "eased into the back side seam", 0.0, 0.7, 0.1),
     NECK_SHAPE,
     OPENING,
 )  # fmt: skip
@@ -141,7 +145,8 @@ def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
     rise = (sheet.measure("snp_waist_back") - nape_waist).called("back rises")
     with sheet.step(
         "Shoulders",
-        "Half the width across shoulders, squared down; the slope measured from the waist meets it at the tip. The side neck point lies the shoulder's length from there.",
+        "Half the width across shoulders, squared down; the slope measured from the waist meets it at the tip. The side neck "
+        "point lies the shoulder's length from there.",
     ):
         half = (across / 2).called("half across shoulders")
         down = _tip_height(sheet, half.value, rise.value, waist)
@@ -151,7 +156,8 @@ def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
             lost = front_whole.value - front_rise.value
             sheet.note(
                 say(
-                    "The front would rise {0} more than the back; {1u} of it is given up here, or the shoulder gets steep and the neck wide. A bust dart is wanted: the measured bodice has one.",
+                    "The front would rise {0} more than the back; {1u} of it is given up here, or the shoulder gets steep "
+                    "and the neck wide. A bust dart is wanted: the measured bodice has one.",
                     front_whole.value - rise.value,
                     lost,
                 )
@@ -167,7 +173,8 @@ def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
                 raise CannotDraft(
                     ("shoulder", "shoulder_slope", "across_shoulders"),
                     say(
-                        "The shoulder tip lies {0} below the side neck point, no less than the shoulder {1u} is long: read shoulder and shoulder slope again.",
+                        "The shoulder tip lies {0} below the side neck point, no less than the shoulder {1u} is long: read "
+                        "shoulder and shoulder slope again.",
                         below,
                         shoulder.value,
                     ),
@@ -177,7 +184,8 @@ def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
                 raise CannotDraft(
                     ("shoulder", "across_shoulders"),
                     say(
-                        "The shoulder {0} reaches past the centre from a tip at {1u}: read shoulder and across shoulders again.",
+                        "The shoulder {0} reaches past the centre from a tip at {1u}: read shoulder and across shoulders "
+                        "again.",
                         shoulder.value,
                         tip.x,
                     ),
@@ -186,7 +194,8 @@ def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
             if name == "back" and abs(snp.x - expected) > NECK_OFF:
                 sheet.note(
                     say(
-                        "The side neck point comes out {0} from the centre; by the neck it would be {1u}. Read shoulder and across shoulders again.",
+                        "The side neck point comes out {0} from the centre; by the neck it would be {1u}. Read shoulder and "
+                        "across shoulders again.",
                         snp.x,
                         expected,
                     )
@@ -234,7 +243,8 @@ def _tip_height(sheet: Sheet, half: float, rise: float, waist: float) -> float:
     if not TIP_LEAST <= down <= TIP_MOST:
         raise CannotDraft(
             ("shoulder_slope", "across_shoulders", "nape_waist"),
-            say("By shoulder slope {0} the tip lies {1} below the nape; 1 to 7 is usual: read shoulder slope, across shoulders and nape to waist again.".replace("1 to 7", "{2} to {3u}"), slope, down, TIP_LEAST, TIP_MOST),
+            say("By shoulder slope {0} the tip lies {1} below the nape; 1 to 7 is usual: read shoulder slope, across "
+                "shoulders and nape to waist again.".replace("1 to 7", "{2} to {3u}"), slope, down, TIP_LEAST, TIP_MOST),
         )  # fmt: skip
     return down
 
@@ -253,14 +263,16 @@ def _half(
         raise CannotDraft(
             ("across_shoulders", "bust", "armscye_depth"),
             say(
-                "Half across shoulders {0} leaves no armhole on a quarter of {1u}: read across shoulders, bust and armscye depth again, or give more ease.",
+                "Half across shoulders {0} leaves no armhole on a quarter of {1u}: read across shoulders, bust and armscye "
+                "depth again, or give more ease.",
                 top.tip.x,
                 width,
             ),
         )
     with sheet.step(
         f"{name.capitalize()} neck and armhole",
-        "Straight down from the tip to the bust line; the middle of that guide, moved in by the hollow, is the chest point. Both curves run through it.",
+        "Straight down from the tip to the bust line; the middle of that guide, moved in by the hollow, is the chest point. "
+        "Both curves run through it.",
     ):
         deep, shape = sheet.length("neck_depth"), sheet.choice("neck_shape")
         centre_top = Point(0.0, 0.0)
@@ -322,7 +334,8 @@ def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, w
     if raised:
         sheet.note(
             say(
-                "Ease the {0u} the front side is longer into the back side seam, between the bust line and midway to the waist.",
+                "Ease the {0u} the front side is longer into the back side seam, between the bust line and midway to the "
+                "waist.",
                 raised,
             )
         )
@@ -337,7 +350,8 @@ METHOD = register(
         "bodice.plain",
         "Plain bodice",
         "Bodices",
-        "No darts: for loose tops, smocks and shirts. The bust stays as a soft fold at the armhole; some hold that a woven bodice cannot fit so, and a close one cannot.",
+        "No darts: for loose tops, smocks and shirts. The bust stays as a soft fold at the armhole; some hold that a woven "
+        "bodice cannot fit so, and a close one cannot.",
         (
             Need("neck", "the depth of the neck"),
             Need("bust", "the width of the pieces"),

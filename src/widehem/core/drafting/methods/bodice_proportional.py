@@ -25,7 +25,8 @@ def by_the_table(chart: Chart) -> Chart:
 def draw(sheet: Sheet) -> None:
     sheet.note(
         say(
-            f"Only five measures are this body's; neck, shoulder, chest and bust are those of the {sheet.chart.table.name.lower()} figure table."
+            f"Only five measures are this body's; neck, shoulder, chest and bust are those of the "
+            f"{sheet.chart.table.name.lower()} figure table."
         )
     )
     draw_measured(sheet)
@@ -36,7 +37,8 @@ METHOD = register(
         "bodice.proportional",
         "Darted bodice, proportional",
         "Bodices",
-        "The same bodice from five measures and a figure table. Fewer measures, fewer mistakes; worse on bodies unlike the table.",
+        "The same bodice from five measures and a figure table. Fewer measures, fewer mistakes; worse on bodies unlike the "
+        "table.",
         (
             Need("bust", "the table is entered with it"),
             Need("waist", "the width at the waist"),

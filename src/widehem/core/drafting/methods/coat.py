@@ -75,7 +75,8 @@ def draw(sheet: Sheet) -> None:
     overlap, double = sheet.length("overlap").value, sheet.choice("breast") == "double"
     with sheet.step(
         "Overlap and lapel",
-        say("The lapel begins to turn at the first button; the roll line runs to the point {0u} beyond the side neck point, and what lies outside it is the lapel.", lapels.ROLL_BEYOND),
+        say("The lapel begins to turn at the first button; the roll line runs to the point {0u} beyond the side neck point, "
+            "and what lies outside it is the lapel.", lapels.ROLL_BEYOND),
     ):  # fmt: skip
         turns = at.waist - sheet.length("break_above").value
         if not front.top.y + 6 < turns < at.hem - 6:
@@ -110,14 +111,16 @@ def _pieces(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, room
     overlap, double = sheet.length("overlap").value, sheet.choice("breast") == "double"
     with sheet.step(
         "Sides, centre back and darts",
-        "Straight down to the waist, out to the hip; the centre back goes in at the waist and runs straight again from the hip.",
+        "Straight down to the waist, out to the hip; the centre back goes in at the waist and runs straight again from the "
+        "hip.",
     ):
         made = [
             _back(sheet, shapes.behind(at), back, shapes.side_of(shapes.behind(at), back.under, room)),
             _front(sheet, at, front, lapel, shapes.side_of(at, front.under, room)),
         ]
         sheet.sum("waist, whole round", shapes.waist_of(at, _front_dart(sheet), sheet.choice("back") == "seam"))
-    with sheet.step("Facing, collar and pad", "The facing follows front edge, lapel and neck; the collar is as long as half the neckline; the pad follows both armholes at the shoulder."):  # fmt: skip
+    with sheet.step("Facing, collar and pad", "The facing follows front edge, lapel and neck; the collar is as long as half "
+        "the neckline; the pad follows both armholes at the shoulder."):  # fmt: skip
         facing, inner = lapels.facing_of(front, lapel, at, overlap, sheet.measure("shoulder").value)
         length = front.neck.length + back.neck.length
         collar, pad = lapels.collar_of(length, back.neck.length), lapels.pad_of(front, back)
@@ -251,8 +254,10 @@ def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, piec
             )
             show_inside(sheet, piece, {"centre_front": 1, "roll_line": 3, "facing_line": 5})
         for half, letters in ((back, "ABCD"), (front, "EFGH")):
-            for (title, point), letter in zip((("Neck at the centre", half.top), ("Side neck point", half.snp), ("Shoulder tip", half.tip), ("Underarm", half.under)), letters, strict=True):  # fmt: skip
-                sheet.point(f"{half.name}_{title.lower().replace(' ', '_')}", f"{half.name.capitalize()} {title.lower()}", table.spot(half.name, point), letter, piece=half.name, step=2)  # fmt: skip
+            for (title, point), letter in zip((("Neck at the centre", half.top), ("Side neck point", half.snp),
+                ("Shoulder tip", half.tip), ("Underarm", half.under)), letters, strict=True):  # fmt: skip
+                sheet.point(f"{half.name}_{title.lower().replace(' ', '_')}", f"{half.name.capitalize()} {title.lower()}",
+                    table.spot(half.name, point), letter, piece=half.name, step=2)  # fmt: skip
         sheet.point(
             "break_point",
             "First button: the lapel begins to turn",
@@ -264,7 +269,8 @@ def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, piec
     _hand_over(sheet, pieces, table, at)
     sheet.note(
         say(
-            "Its sleeve: the guide-box sleeve with an elbow dart, for this armhole. Its cloth, lining and interfacing stand in the list of what to cut."
+            "Its sleeve: the guide-box sleeve with an elbow dart, for this armhole. Its cloth, lining and interfacing stand "
+            "in the list of what to cut."
         )
     )
     sheet.note(say("Checks and stripes: match them at the centre front, at the sides, and at the pitch of the sleeve."))

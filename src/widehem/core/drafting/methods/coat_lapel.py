@@ -26,7 +26,8 @@ BUTTON_APART, BUTTON_IN, LAST_BUTTON = 11.0, 4.0, 20.0
 
 @dataclass(frozen=True)
 class Lapel:
-    """The front edge of a coat. corner: of the lapel; turns: where it begins to turn; gorge: from the neck to the corner; edge: from the corner to the hem."""
+    """The front edge of a coat. corner: of the lapel; turns: where it begins to turn; gorge: from the neck to the corner;
+    edge: from the corner to the hem."""
 
     corner: Point
     turns: Point

@@ -24,7 +24,8 @@ FORWARD = 2.0
 
 @dataclass(frozen=True)
 class Frame:
-    """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side dart;
+    """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
+    dart;
     taken: what the shaped centre back takes at the underarm, given back at the side."""
 
     waist: float
@@ -88,7 +89,8 @@ def frame(sheet: Sheet) -> Frame:
         if under.value > nape.value - 6:
             raise CannotDraft(
                 ("armscye_depth", "nape_waist"),
-                say("The underarm at {0} lies within {1} of the waist at {2u}: read armscye depth and nape to waist again.", under.value, 6.0, nape.value),
+                say("The underarm at {0} lies within {1} of the waist at {2u}: read armscye depth and nape to waist again.",
+                    under.value, 6.0, nape.value),
             )  # fmt: skip
         level = (nape - sheet.measure("snp_waist_front") + sheet.measure("bust_depth")).called("bust level")
         drop = 2 + sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value
@@ -127,7 +129,8 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
     if across > under.x - HOLE_LEAST or tip.y > under.y - 6:
         raise CannotDraft(
             (code, "bust", "armscye_depth"),
-            say(f"Half across the {name}, {{0}}, leaves no armhole on a quarter of {{1u}}: read {code.replace('_', ' ')}, bust and armscye depth again, or give more ease.", across, under.x),
+            say(f"Half across the {name}, {{0}}, leaves no armhole on a quarter of {{1u}}: read {code.replace('_', ' ')}, "
+                f"bust and armscye depth again, or give more ease.", across, under.x),
         )  # fmt: skip
     way = (tip - snp).unit()
     neck = back_neck(top, snp, way) if name == "back" else front_neck(top, snp, way)
@@ -135,7 +138,8 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
 
 
 def seam_forward(front: Half, back: Half) -> tuple[Half, Half]:
-    """The shoulder seam moved forward at the tip: what the front loses the back gets, both seams as long as each other still."""
+    """The shoulder seam moved forward at the tip: what the front loses the back gets, both seams as long as each other
+    still."""
     rest = front.hole.cut(FORWARD)[1]
     new = rest.start
     old_way, new_way = front.way, (new - front.snp).unit()

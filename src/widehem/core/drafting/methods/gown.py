@@ -90,7 +90,8 @@ def _quarters(sheet: Sheet) -> tuple[Levels, Quarters]:
         if up.value < 6 or arm.value < 6:
             raise CannotDraft(
                 ("waist_bust", "underarm_waist"),
-                say("Bust {0} and underarm {1u} above the waist: 6 is the least, read both again.".replace("6 is", "{2} is"), up.value, arm.value, 6.0),
+                say("Bust {0} and underarm {1u} above the waist: 6 is the least, read both again.".replace("6 is", "{2} is"),
+                    up.value, arm.value, 6.0),
             )  # fmt: skip
         for figure in (waist, bust, under, up, arm):
             sheet.sum(figure.name, figure)
@@ -99,7 +100,8 @@ def _quarters(sheet: Sheet) -> tuple[Levels, Quarters]:
         under = bust
         y_bust = max(y_bust, y_arm)
     length, hip = sheet.length("length"), sheet.measure("waist_hip")
-    with sheet.step("Flare", "Both edges of a panel lean out alike below the waist, so that the grain runs down the middle; at least as much as hip and high hip ask for."):  # fmt: skip
+    with sheet.step("Flare", "Both edges of a panel lean out alike below the waist, so that the grain runs down the middle; "
+        "at least as much as hip and high hip ask for."):  # fmt: skip
         needs = [("hip", (sheet.measure("hip") + sheet.ease("hip")) / 4, hip.value)]
         if sheet.chart.get("high_hip") is not None and sheet.chart.get("waist_high_hip") is not None:
             needs.append(("high hip", (sheet.measure("high_hip") + HIGH_HIP_EASE) / 4, sheet.measure("waist_high_hip").value))
@@ -201,7 +203,8 @@ def _stations(sheet: Sheet, name: str, quarters: Quarters, aside: tuple[float, f
     q, f = quarters, quarters.f
     upright = q.waist / 2 + aside[0] + f * (q.under - q.waist)
     shift = sheet.length("lacing").value / 2 if sheet.choice("opening_at") == f"centre_{name}" else 0.0
-    centre = Stations(shift, upright - (q.waist / 2 + aside[0] + f * (q.bust - q.waist)) + shift, upright - (q.waist / 2 + aside[1]) + shift, -1.0)  # fmt: skip
+    centre = Stations(shift, upright - (q.waist / 2 + aside[0] + f * (q.bust - q.waist)) + shift,
+        upright - (q.waist / 2 + aside[1]) + shift, -1.0)  # fmt: skip
     out = upright + q.waist / 2
     return centre, Stations(out + (1 - f) * (q.under - q.waist), out + (1 - f) * (q.bust - q.waist), out, 1.0)
 
@@ -236,15 +239,18 @@ def _guides(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
         for panel in panels:
             name = panel.name
             for title, point, letter in (
-                ("Neck at the centre", panel.top, 0), ("Strap", panel.strap, 1), ("Shoulder tip", panel.tip, 2), ("Underarm", panel.under, 3),
+                ("Neck at the centre", panel.top, 0), ("Strap", panel.strap, 1), ("Shoulder tip", panel.tip, 2),
+                    ("Underarm", panel.under, 3),
             ):  # fmt: skip
-                sheet.point(f"{name}_{title.lower().replace(' ', '_')}", f"{name.capitalize()} {title.lower()}", table.spot(name, point), letters[name][letter], piece=name, step=sheet.now - 1)  # fmt: skip
+                sheet.point(f"{name}_{title.lower().replace(' ', '_')}", f"{name.capitalize()} {title.lower()}",
+                    table.spot(name, point), letters[name][letter], piece=name, step=sheet.now - 1)  # fmt: skip
             for level, y in (("bust", levels.bust), ("waist", 0.0), ("hip", levels.hip)):
                 if y > levels.ends - 0.5:
                     continue
                 ends = [split_at(edge, y)[0].end for edge in (panel.centre, panel.side)]
                 sheet.line(
-                    f"{name}_{level}", level.capitalize(), table.path(name, Path.through(*ends)), role="balance", kind="level", edge=level, piece=name,
+                    f"{name}_{level}", level.capitalize(), table.path(name, Path.through(*ends)), role="balance",
+                        kind="level", edge=level, piece=name,
                     figure=drawn(ends[1].x - ends[0].x, f"{name} {level}"), step=2 if level == "hip" else 1,
                 )  # fmt: skip
         sheet.sum("ends higher at the edges", drawn(levels.length * (1 - math.cos(levels.flare)), "ends higher at the edges"))
@@ -277,7 +283,8 @@ def _piece(sheet: Sheet, panel: Panel, levels: Levels, gores: dict[str, float]) 
     found = {level: y for level, y in found.items() if y < levels.ends - 0.5}
     marks = {"snp": panel.strap, "tip": panel.tip, "underarm": panel.under}
     return Piece(
-        name, f"Gown {name}", edges, balance=tuple(BalanceLine.across(level, y) for level, y in found.items()), middle=f"centre_{name}",
+        name, f"Gown {name}", edges, balance=tuple(BalanceLine.across(level, y) for level, y in found.items()),
+            middle=f"centre_{name}",
         marks=marks, grain=grain, holes=_holes(sheet, panel.centre) if opened else (),
     )  # fmt: skip
 
@@ -328,7 +335,8 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
     if holes:
         sheet.note(
             say(
-                f"{holes} lacing holes on each side, {{0}} apart, the first {{1}} below the neck; on the left side all of them {{2u}} lower, so that one lace runs in a zigzag.",
+                f"{holes} lacing holes on each side, {{0}} apart, the first {{1}} below the neck; on the left side all of "
+                f"them {{2u}} lower, so that one lace runs in a zigzag.",
                 HOLE_APART, HOLE_FIRST, HOLE_APART / 2,
             )
         )  # fmt: skip

@@ -52,18 +52,21 @@ def gores_for(sheet: Sheet, levels: Levels, sweep: float, side: Path) -> tuple[d
         if wanted:
             sheet.note(say("The panels sweep {0} already, no less than the {1u} wanted: no gores.", sweep, wanted))
         return {}, []
-    places = {"sides": ("side",), "centres": ("centre_front", "centre_back"), "all": ("side", "centre_front", "centre_back")}[sheet.choice("gores")]  # fmt: skip
+    places = {"sides": ("side",), "centres": ("centre_front", "centre_back"),
+        "all": ("side", "centre_front", "centre_back")}[sheet.choice("gores")]  # fmt: skip
     count = (2 if "side" in places else 0) + (2 if "centre_front" in places else 0)
     start = levels.hip if sheet.choice("gore_from") == "hip" else 0.5
     if start > levels.length * math.cos(levels.flare) - 10:
-        raise CannotDraft(("waist_hip",), say("A skirt {0} long leaves no room for gores from {1u} below the waist: begin them at the waist.", levels.length, start))  # fmt: skip
+        raise CannotDraft(("waist_hip",), say("A skirt {0} long leaves no room for gores from {1u} below the waist: begin "
+            "them at the waist.", levels.length, start))  # fmt: skip
     high = split_at(side, start)[1].length
     each = (wanted - sweep) / count
     if each / high > WIDEST_GORE:
         raise CannotDraft(
             (),
             say(
-                "Each gore would be {0} wide on a height of {1u}: set them into more seams, begin them higher, or take less sweep.",
+                "Each gore would be {0} wide on a height of {1u}: set them into more seams, begin them higher, or take less "
+                "sweep.",
                 each,
                 high,
             ),

@@ -52,12 +52,14 @@ def hole_of(sheet: Sheet, name: str, top: Top, under: Point) -> Path:
     if across > under.x - HOLE_LEAST:
         raise CannotDraft(
             (code, "high_bust", "bust_front"),
-            say(f"Half across the {name}, {{0}}, leaves no armhole on a panel of {{1u}} under the arm: read {code.replace('_', ' ')}, high bust and the front arc of the bust again.", across, under.x),
+            say(f"Half across the {name}, {{0}}, leaves no armhole on a panel of {{1u}} under the arm: read "
+                f"{code.replace('_', ' ')}, high bust and the front arc of the bust again.", across, under.x),
         )  # fmt: skip
     if tip.y > under.y - HOLE_HIGH:
         raise CannotDraft(
             ("underarm_waist", f"snp_waist_{name}"),
-            say(f"The underarm lies {{0}} below the shoulder tip of the {name}; {{1u}} is the least: read underarm to waist and side neck to waist again.", under.y - tip.y, HOLE_HIGH),
+            say(f"The underarm lies {{0}} below the shoulder tip of the {name}; {{1u}} is the least: read underarm to waist "
+                f"and side neck to waist again.", under.y - tip.y, HOLE_HIGH),
         )  # fmt: skip
     return armhole(tip, top.way, chest, DOWN, under, DOWN, HOLLOW[name])
 
@@ -87,7 +89,8 @@ def top_of(sheet: Sheet, name: str) -> Top:
     if y > snp.y + depth + 1e-6:
         sheet.note(
             say(
-                f"The {name} neck is lowered to {{0}} at the centre: the strap begins lower than that, and the line must not dip.",
+                f"The {name} neck is lowered to {{0}} at the centre: the strap begins lower than that, and the line must not "
+                f"dip.",
                 y - snp.y,
             )
         )

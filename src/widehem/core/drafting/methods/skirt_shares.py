@@ -129,7 +129,8 @@ def _shared(sheet: Sheet, name: str, hip: Quantity, side: Quantity, share: Quant
         raise CannotDraft(
             ("waist", "hip"),
             say(
-                f"Waist {{0}} and hip {{1}} leave {{2}} for the {name} darts, {number} of {{3u}} at most hold {{4}}: read waist and hip again.",
+                f"Waist {{0}} and hip {{1}} leave {{2}} for the {name} darts, {number} of {{3u}} at most hold {{4}}: read "
+                f"waist and hip again.",
                 sheet.measure("waist").value, sheet.measure("hip").value, share.value, DART_MOST, number * DART_MOST,
             ),
         )  # fmt: skip

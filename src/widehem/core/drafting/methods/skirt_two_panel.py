@@ -57,7 +57,8 @@ def _frame(sheet: Sheet) -> tuple[Quantity, Quantity, Quantity, Quantity]:
         raise CannotDraft(
             tuple(dict.fromkeys((*blame, "waist_hip"))),
             say(
-                "Length {0} ends less than {1} below the hip line at {2u}: make the skirt longer, or read waist to hip and waist to knee again.",
+                "Length {0} ends less than {1} below the hip line at {2u}: make the skirt longer, or read waist to hip and "
+                "waist to knee again.",
                 length.value, BELOW_HIP_LEAST, hip_depth.value,
             ),
         )  # fmt: skip

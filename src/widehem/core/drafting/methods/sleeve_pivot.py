@@ -49,7 +49,8 @@ def draw(sheet: Sheet) -> None:
     assert armhole is not None
     whole, length, arm = armhole.whole, sheet.length("length"), sheet.measure("upper_arm")
     with sheet.step("Cap height", "Half the depth of the armhole below the nape, and one; down the middle the length."):
-        depth = drawn(armhole.level, "underarm level of the top") if armhole.level is not None else (sheet.measure("armscye_depth") + 1).called("underarm level")  # fmt: skip
+        depth = drawn(armhole.level,
+            "underarm level of the top") if armhole.level is not None else (sheet.measure("armscye_depth") + 1).called("underarm level")  # fmt: skip
         height = (depth / 2 + 1).called("cap height")
         sheet.sum("cap height", height)
         sheet.sum("length", length)
@@ -60,7 +61,8 @@ def draw(sheet: Sheet) -> None:
 
     with sheet.step(
         "Pivot line",
-        "A straight line from the crown is swung down until it meets the bicep line, so long that the cap with its curve is as long as the armhole: no ease in a knit.",
+        "A straight line from the crown is swung down until it meets the bicep line, so long that the cap with its curve is "
+        "as long as the armhole: no ease in a knit.",
     ):
         line = solve_length(
             lambda line: _cap(high, half_at(line), length.value).length, whole, high + 0.5, whole / 2 + 1.0, near=NEAR
@@ -68,7 +70,8 @@ def draw(sheet: Sheet) -> None:
         if line is None:
             raise CannotDraft(
                 ("armscye_depth", "upper_arm"),
-                say("No cap {0} high fits an armhole of {1u}: read armscye depth again, or draw the top with another depth of armhole.", high, whole),
+                say("No cap {0} high fits an armhole of {1u}: read armscye depth again, or draw the top with another depth "
+                    "of armhole.", high, whole),
             )  # fmt: skip
         half = half_at(line)
         sheet.sum("half armhole", drawn(whole / 2, "half armhole"))
@@ -88,7 +91,8 @@ def draw(sheet: Sheet) -> None:
         sheet.point("crown", "Crown", Point(half, -high), "C", figure=height, piece="sleeve")
         sheet.point("back_underarm", "Back underarm", Point(0, 0), "A", piece="sleeve")
         sheet.point("front_underarm", "Front underarm", Point(2 * half, 0), "B", piece="sleeve")
-        sheet.line("bicep_guide", "Bicep line", Path.through(Point(0, 0), Point(2 * half, 0)), role="balance", kind="level", edge="bicep", figure=drawn(2 * half, "bicep line"), piece="sleeve")  # fmt: skip
+        sheet.line("bicep_guide", "Bicep line", Path.through(Point(0, 0), Point(2 * half, 0)), role="balance", kind="level",
+            edge="bicep", figure=drawn(2 * half, "bicep line"), piece="sleeve")  # fmt: skip
     down = length.value - high
     if down < 2:
         raise CannotDraft(
@@ -101,7 +105,8 @@ def draw(sheet: Sheet) -> None:
         "Cap, seams and hem",
         "Out of the line at a third, on it at two thirds, in at five sixths; at the hem a third of the half width comes off.",
     ):
-        show_edges(sheet, piece, [edge.name for edge in piece.edges], {"underarm_back": "underarm seam", "underarm_front": "underarm seam", "wrist": "hem"})  # fmt: skip
+        show_edges(sheet, piece, [edge.name for edge in piece.edges],
+            {"underarm_back": "underarm seam", "underarm_front": "underarm seam", "wrist": "hem"})  # fmt: skip
         sheet.rub_out("pivot_guide")
         sheet.sum("cap", drawn(cap.length, "cap"))
         sheet.sum("hem", drawn(seams.hem.length, "hem"))

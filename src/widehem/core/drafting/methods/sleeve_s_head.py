@@ -41,7 +41,8 @@ HEAD_NOTCHES = SHOULDER, "front of the arm", SIDE_NOTCH  # at quarters of the he
 
 WRIST = Option(
     "wrist", "Wrist", "choice", "hand", "how it is closed",
-    choices=(Choice("hand", "Wide enough for the hand", "the closed hand passes"), Choice("buttons", "Close, with buttons", "an opening in the seam")),
+    choices=(Choice("hand", "Wide enough for the hand", "the closed hand passes"),
+        Choice("buttons", "Close, with buttons", "an opening in the seam")),
 )  # fmt: skip
 EASE = (
     Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round", WIDTH_LEAST, WIDTH_MOST, 0.5, least=3.0),
@@ -89,7 +90,8 @@ def draw(sheet: Sheet) -> None:
         sheet.sum("armhole with ease", drawn(want, "armhole with ease"))
         sheet.sum("width as drawn", drawn(head.wide, "width as drawn"))
         sheet.sum("crown to hollow", drawn(head.high, "crown to hollow"))
-        for number, (title, letter) in enumerate((("Back edge", "A"), ("Crown, shoulder line", "C"), ("Front of the arm", "F"), ("Hollow, underarm line", "U"), ("Front edge", "B"))):  # fmt: skip
+        for number, (title, letter) in enumerate((("Back edge", "A"), ("Crown, shoulder line", "C"),
+            ("Front of the arm", "F"), ("Hollow, underarm line", "U"), ("Front edge", "B"))):  # fmt: skip
             spot = Point(head.wide * number / 4, -head.high / 2 * math.sin(math.pi * number / 2))
             sheet.point(title.lower().replace(" ", "_").replace(",", ""), title, spot, letter, piece="sleeve")
         sheet.line("sleeve_middle", "Middle of the head", Path.through(Point(0, 0), Point(head.wide, 0)), piece="sleeve")
@@ -102,13 +104,15 @@ def _head(wide: float, want: float) -> _Head:
     if high is None:
         raise CannotDraft(
             ("upper_arm", "armscye"),
-            say("The armhole with its ease, {0}, is no longer than the sleeve is wide, {1u}: give the arm less ease, or draw a larger armhole.", want, wide),
+            say("The armhole with its ease, {0}, is no longer than the sleeve is wide, {1u}: give the arm less ease, or draw "
+                "a larger armhole.", want, wide),
         )  # fmt: skip
     return _Head(wide, high, wave(wide, high))
 
 
 def _by_underarm(sheet: Sheet, width: float, arm: float, want: float, length: float) -> _Head:
-    """The head for the width, or for one a centimetre more or less at a time, until the line under the arm comes out as measured."""
+    """The head for the width, or for one a centimetre more or less at a time, until the line under the arm comes out as
+    measured."""
     read = sheet.chart.get("underarm_wrist")
     full = sheet.chart.get("arm_length")
     wanted = None if read is None or full is None else read - (full - length)
@@ -140,7 +144,8 @@ def _by_underarm(sheet: Sheet, width: float, arm: float, want: float, length: fl
     if abs(under - wanted) > UNDER_TRUE:
         sheet.note(
             say(
-                "Under the arm the sleeve is {0} long, measured was {1u}: read underarm to wrist, arm length and armscye again.",
+                "Under the arm the sleeve is {0} long, measured was {1u}: read underarm to wrist, arm length and armscye "
+                "again.",
                 under,
                 wanted,
             )
@@ -152,7 +157,8 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
     crown, middle = -head.high / 2, head.wide / 2
     wrist_at, under = crown + length.value, head.high / 2
     if wrist_at < under + BELOW_LEAST:
-        raise CannotDraft(("arm_length",), say("A sleeve of {0} ends within {1} of its hollow under the arm at {2u}: make it longer.", length.value, BELOW_LEAST, head.high))  # fmt: skip
+        raise CannotDraft(("arm_length",), say("A sleeve of {0} ends within {1} of its hollow under the arm at {2u}: make it "
+            "longer.", length.value, BELOW_LEAST, head.high))  # fmt: skip
     elbow_at = _elbow_level(sheet, crown, under, wrist_at)
     with sheet.step(
         "Elbow and wrist",
@@ -164,7 +170,8 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         sheet.sum("wrist", wrist)
         sheet.sum("seam", drawn(left.length, "seam"))
         if elbow_at is not None:
-            sheet.line("sleeve_elbow", "Elbow line", Path.through(*(edge.at_level(elbow_at) or Point(0, elbow_at) for edge in (left, right))), role="balance", kind="level", edge="elbow", piece="sleeve")  # fmt: skip
+            sheet.line("sleeve_elbow", "Elbow line", Path.through(*(edge.at_level(elbow_at) or Point(0,
+                elbow_at) for edge in (left, right))), role="balance", kind="level", edge="elbow", piece="sleeve")  # fmt: skip
         sheet.line(
             "sleeve_crown",
             "Crown line",
@@ -193,7 +200,8 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
     _hand_over(sheet, piece, armhole, arm.value)
     sheet.note(
         say(
-            "The seam meets the back armhole {0u} behind the shoulder seam; crown to the shoulder, the hollow to the side seam.",
+            "The seam meets the back armhole {0u} behind the shoulder seam; crown to the shoulder, the hollow to the side "
+            "seam.",
             armhole / 4,
         )
     )
@@ -259,7 +267,8 @@ def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float) -> None:
 METHOD = register(
     Method(
         "sleeve.s_head", "S-head sleeve", "Sleeves",
-        "For a seam-shaped gown: one seam down the back of the arm, the head a full wave, high over the shoulder, hollow under the arm.",
+        "For a seam-shaped gown: one seam down the back of the arm, the head a full wave, high over the shoulder, hollow "
+        "under the arm.",
         (
             Need("upper_arm", "the width"),
             Need("arm_length", "the length, unless another is set, and the elbow"),

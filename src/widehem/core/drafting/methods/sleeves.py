@@ -142,14 +142,16 @@ def _cap(
             flat = of_height(LOW * whole)
             if flat > whole + full:
                 words = say(
-                    "A flat cap over a sleeve {0} wide is {1} long already, the armhole with its ease only {2u}: the sleeve is too wide for it. Read the upper arm again, or give less ease.",
+                    "A flat cap over a sleeve {0} wide is {1} long already, the armhole with its ease only {2u}: the sleeve "
+                    "is too wide for it. Read the upper arm again, or give less ease.",
                     width.value,
                     flat,
                     whole + full,
                 )
             else:
                 words = say(
-                    "No cap {0} wide reaches the armhole with its ease, {1u}: the armhole is too large for this arm. Give the sleeve more ease, or draw a smaller armhole.",
+                    "No cap {0} wide reaches the armhole with its ease, {1u}: the armhole is too large for this arm. Give "
+                    "the sleeve more ease, or draw a smaller armhole.",
                     width.value,
                     whole + full,
                 )
@@ -169,7 +171,8 @@ def _cap(
                 raise CannotDraft(
                     ("upper_arm",),
                     say(
-                        "No sleeve at least {0} wider than the arm, {1}, fits this armhole with a cap {2u} high: take another height, or solve it.",
+                        "No sleeve at least {0} wider than the arm, {1}, fits this armhole with a cap {2u} high: take "
+                        "another height, or solve it.",
                         LEAST_OVER_ARM,
                         arm,
                         height,
@@ -321,7 +324,8 @@ TRIANGLE = register(
         "sleeve.triangle",
         "Triangle sleeve",
         "Sleeves",
-        "A triangle on the bicep line, its sides rounded by one of two profiles; for a given armhole, solved until the cap fits.",
+        "A triangle on the bicep line, its sides rounded by one of two profiles; for a given armhole, solved until the cap "
+        "fits.",
         NEEDS,
         (CAP, HEIGHT_BY, OWN_HEIGHT, PROFILE, ELBOW, LENGTH, HEM),
         EASE,

@@ -35,21 +35,27 @@ SLACK = 0.3
 
 BODICE = Option(
     "bodice", "Bodice", "choice", "measured", "any darted one of the same wearer",
-    choices=(Choice("measured", "Darted, measured", "drawn for the high bust"), Choice("proportional", "Darted, proportional", "by the figure table"), Choice("cup_wedge", "Cup wedge", "with a side dart")),
+    choices=(Choice("measured", "Darted, measured", "drawn for the high bust"),
+        Choice("proportional", "Darted, proportional", "by the figure table"),
+            Choice("cup_wedge", "Cup wedge", "with a side dart")),
 )  # fmt: skip
 TROUSERS = Option(
     "trousers", "Trousers", "choice", "crease", "either school",
     choices=(Choice("crease", "Crease line", "balanced on the crease"), Choice("frame", "Frame", "roomy in the seat")),
 )  # fmt: skip
-GAP = Option("gap", "Gap at the side and in front", "length", 2.0, "between both waists; 2 is the least to sit and to reach", 1.0, 6.0, 0.5)  # fmt: skip
-GAP_BACK = Option("gap_back", "Gap at the centre back", "length", 3.0, "between both waists; 3 is the least to sit and to reach", 1.0, 8.0, 0.5)  # fmt: skip
+GAP = Option("gap", "Gap at the side and in front", "length", 2.0, "between both waists; 2 is the least to sit and to reach",
+    1.0, 6.0, 0.5)  # fmt: skip
+GAP_BACK = Option("gap_back", "Gap at the centre back", "length", 3.0, "between both waists; 3 is the least to sit and to "
+    "reach", 1.0, 8.0, 0.5)  # fmt: skip
 SECOND = Option(
     "second_dart", "Second back dart", "choice", "sewn", "where there are two",
-    choices=(Choice("sewn", "Sewn", "close at the waist"), Choice("unsewn", "Left as ease", "the waist moves when the wearer does")),
+    choices=(Choice("sewn", "Sewn", "close at the waist"), Choice("unsewn", "Left as ease", "the waist moves when the wearer "
+        "does")),
 )  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "centre_front", "from the neck to the crotch notch, or the wearer cannot get in",
-    choices=(Choice("centre_front", "Centre front", "the wearer closes it alone"), Choice("centre_back", "Centre back", "hidden; somebody must help"), Choice("none", "None", "only to look at")),
+    choices=(Choice("centre_front", "Centre front", "the wearer closes it alone"),
+        Choice("centre_back", "Centre back", "hidden; somebody must help"), Choice("none", "None", "only to look at")),
 )  # fmt: skip
 OPTIONS = (BODICE, TROUSERS, GAP, GAP_BACK, DART_PLACE, NECK_SHAPE, LEG, LEGS, length_of_leg(), SEAT, CROTCH, SECOND, OPENING)
 EASE = (
@@ -85,15 +91,18 @@ def draw(sheet: Sheet) -> None:
         sheet.sum("gap at the side", gap)
         sheet.sum("gap at the centre front", drawn(front.gap, "gap at the centre front"))
         _show_parts(sheet, "front", front.bodice, lower["front"])
-    with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line until the sides are as far apart as in front."):  # fmt: skip
+    with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line "
+        "until the sides are as far apart as in front."):  # fmt: skip
         side = joins.waist_of(front, lower["front"], joins.LOWERED).side.length
         back = joins.back_with_side(upper["back"], lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet))
         sheet.sum("gap at the centre back", behind)
         sheet.sum("corner at the centre back, degrees", Quantity(round(back.corner, 1), plain=True, source="constant"))
         _show_parts(sheet, "back", back.bodice, lower["back"])
         if back.corner > CORNER_SAID:
-            sheet.note(say(f"At the centre back bodice and trousers meet at {back.corner:.1f} degrees, more than {CORNER_SAID:g}: it is rubbed round over {{0}} each way; look at it in the toile.", joins.BLEND))  # fmt: skip
-    with sheet.step("Waist and darts", "Darts above and below become one long diamond, widest midway between both waists; the side runs over the point between both side waists."):  # fmt: skip
+            sheet.note(say(f"At the centre back bodice and trousers meet at {back.corner:.1f} degrees, more than "
+                f"{CORNER_SAID:g}: it is rubbed round over {{0}} each way; look at it in the toile.", joins.BLEND))  # fmt: skip
+    with sheet.step("Waist and darts", "Darts above and below become one long diamond, widest midway between both waists; "
+        "the side runs over the point between both side waists."):  # fmt: skip
         halves = [_join(sheet, laid, lower[name], name) for name, laid in (("back", back), ("front", front))]
         waist = 2 * sum(half.wide for half in halves)
         sheet.sum("waist as joined, whole round", drawn(waist, "waist as joined, whole round"))
@@ -169,7 +178,8 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     middle, diamonds = waist.middle, waist.diamonds
     for diamond in diamonds:
         axis = Path.through(diamond.top, diamond.bottom)
-        sheet.line(f"{name}_{diamond.name}_axis", f"{name.capitalize()} dart, from point to point", axis, figure=drawn(diamond.intake, f"{name} dart takes"), piece=name)  # fmt: skip
+        sheet.line(f"{name}_{diamond.name}_axis", f"{name.capitalize()} dart, from point to point", axis,
+            figure=drawn(diamond.intake, f"{name} dart takes"), piece=name)  # fmt: skip
         sheet.line(
             f"{name}_{diamond.name}_width",
             f"{name.capitalize()} dart, widest",
@@ -242,13 +252,15 @@ def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], 
         letters = iter("ABCDEF")
         for piece in pieces:
             for title, edge in (("Neck at the centre", piece.middle), ("Underarm", "armhole"), ("Fork", "inseam")):
-                sheet.point(f"{piece.name}_{title.lower().replace(' ', '_')}", f"{piece.name.capitalize()} {title.lower()}", piece.edge(edge).start, next(letters), piece=piece.name)  # fmt: skip
+                sheet.point(f"{piece.name}_{title.lower().replace(' ', '_')}", f"{piece.name.capitalize()} {title.lower()}",
+                    piece.edge(edge).start, next(letters), piece=piece.name)  # fmt: skip
         for piece in pieces:
             sheet.sum(f"{piece.name} side seam", drawn(piece.edge("side").length, f"{piece.name} side seam"))
     body = sheet.measure("waist").value
     sheet.note(
         say(
-            "Without a waist seam the waist comes out at {0}, {1u} more than the body: it hangs looser than a bodice with a seam.",
+            "Without a waist seam the waist comes out at {0}, {1u} more than the body: it hangs looser than a bodice with a "
+            "seam.",
             waist,
             waist - body,
         )
@@ -257,7 +269,8 @@ def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], 
 
 
 def _own_frames(pieces: list[Piece]) -> Table:
-    """Each half in a frame of its own, x outwards from its centre at the neck: the back lies as it is drawn, the front turned over."""
+    """Each half in a frame of its own, x outwards from its centre at the neck: the back lies as it is drawn, the front turned
+    over."""
     lay = {}
     for piece in pieces:
         neck = piece.edge(piece.middle).start
@@ -329,7 +342,8 @@ METHOD = register(
         mends={
             "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
             "opening.reach": (Mend("Open the centre front", "opening_at", "centre_front"),),
-            "seat.length": (Mend("Gap of 3 cm in front and at the side", "gap", "3 cm"), Mend("Gap of 4 cm behind", "gap_back", "4 cm")),
+            "seat.length": (Mend("Gap of 3 cm in front and at the side", "gap", "3 cm"),
+                Mend("Gap of 4 cm behind", "gap_back", "4 cm")),
         },
         has_armhole=True,
     )

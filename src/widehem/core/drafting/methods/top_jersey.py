@@ -52,12 +52,14 @@ FIT = Option(
     ),
 )  # fmt: skip
 LENGTH = Option(
-    "length", "Length", "length", None, "from the nape to the hem; 22 below the waist, over the hip, unless another is set", 25.0, 130.0, 1.0,
+    "length", "Length", "length", None, "from the nape to the hem; 22 below the waist, over the hip, unless another is set",
+        25.0, 130.0, 1.0,
     worked=lambda on: on["nape_waist"] + 22, uses=("nape_waist",),
 )  # fmt: skip
 SIDE = Option(
     "side", "Side", "choice", "straight", "below the waist",
-    choices=(Choice("straight", "Straight down", "as wide as the bust"), Choice("hip", "Let out to the hip", "where the hip is wider; as long as it stays on the hip")),
+    choices=(Choice("straight", "Straight down", "as wide as the bust"),
+        Choice("hip", "Let out to the hip", "where the hip is wider; as long as it stays on the hip")),
 )  # fmt: skip
 NECK_WIDE = Option("neck_wider", "Neck wider", "length", 0.0, "on each side, so that the head passes", 0.0, 6.0, 0.25)
 NECK_DEEP = Option(
@@ -66,19 +68,24 @@ NECK_DEEP = Option(
 )  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "none", "where the neck does not pass the head",
-    choices=(Choice("none", "None", "pulled on over the head"), Choice("centre_back", "Centre back", "the back is cut as a pair")),
+    choices=(Choice("none", "None", "pulled on over the head"), Choice("centre_back", "Centre back", "the back is cut as a "
+        "pair")),
 )  # fmt: skip
 OPENING_LENGTH = Option("opening", "Opening length", "length", 12.0, "from the neck down", 4.0, 40.0, 1.0)
 EASE = (
-    Option("bust", "Bust ease", "length", None, "whole round; a knit may be smaller than the body", -12.0, 30.0, 0.5, worked=_by_fit(0, "bust ease"), after=("fit",), least=4.0),
-    Option("across_back", "Across back ease", "length", None, "whole width", 0.0, 12.0, 0.5, worked=_by_fit(1, "across back ease"), after=("fit",)),
-    Option("depth", "Armhole depth ease", "length", None, "the armhole lies this far below the arm", 0.0, 8.0, 0.5, worked=_by_fit(2, "armhole depth ease"), after=("fit",)),
+    Option("bust", "Bust ease", "length", None, "whole round; a knit may be smaller than the body", -12.0, 30.0, 0.5,
+        worked=_by_fit(0, "bust ease"), after=("fit",), least=4.0),
+    Option("across_back", "Across back ease", "length", None, "whole width", 0.0, 12.0, 0.5,
+        worked=_by_fit(1, "across back ease"), after=("fit",)),
+    Option("depth", "Armhole depth ease", "length", None, "the armhole lies this far below the arm", 0.0, 8.0, 0.5,
+        worked=_by_fit(2, "armhole depth ease"), after=("fit",)),
 )  # fmt: skip
 
 
 @dataclass(frozen=True)
 class _Half:
-    """What front and back share, in a frame with x from the centre outwards and y down from the nape. hip: where the side stands there, or None."""
+    """What front and back share, in a frame with x from the centre outwards and y down from the nape. hip: where the side
+    stands there, or None."""
 
     snp: Point
     tip: Point
@@ -103,7 +110,8 @@ def draw(sheet: Sheet) -> None:
         if depth.value > waist.value - 4 or length.value < depth.value + 6:
             raise CannotDraft(
                 ("armscye_depth", "nape_waist"),
-                say("The underarm at {0} does not lie well above waist {1} and hem {2u}: read armscye depth and nape to waist again, or make it longer.", depth.value, waist.value, length.value),
+                say("The underarm at {0} does not lie well above waist {1} and hem {2u}: read armscye depth and nape to "
+                    "waist again, or make it longer.", depth.value, waist.value, length.value),
             )  # fmt: skip
     half = _half(sheet, depth, blade, shoulder, waist.value, length.value)
     wide = max(half.under.x, half.hip.x if half.hip else 0.0)
@@ -120,7 +128,8 @@ def draw(sheet: Sheet) -> None:
     stretch = float(sheet.options["stretch"])
     sheet.note(
         say(
-            f"Lay the greatest stretch round the body. The cloth should give {stretch:g} per cent: pull 10 cm of it gently and read."
+            f"Lay the greatest stretch round the body. The cloth should give {stretch:g} per cent: pull 10 cm of it gently "
+            f"and read."
         )
     )
     if sheet.choice("opening_at") == "none":
@@ -139,18 +148,21 @@ def _half(sheet: Sheet, depth: Quantity, blade: Quantity, shoulder: Quantity, wa
         if snp.x > tip.x - LEAST_SHOULDER:
             raise CannotDraft(
                 ("neck", "across_back"),
-                say("Neck width {0} leaves no shoulder up to the tip at {1u}: read neck and across back again, or widen the neck less.", snp.x, tip.x),
+                say("Neck width {0} leaves no shoulder up to the tip at {1u}: read neck and across back again, or widen the "
+                    "neck less.", snp.x, tip.x),
             )  # fmt: skip
         point = across.value
         if point > quarter.value - BLADE_IN:
             point = quarter.value - BLADE_IN
             sheet.note(
-                say("At the blade the armhole is moved in by {0} to {1u}, so that it still is an armhole; the shoulder tip stays.", across.value - point, point)
+                say("At the blade the armhole is moved in by {0} to {1u}, so that it still is an armhole; the shoulder tip "
+                    "stays.", across.value - point, point)
             )  # fmt: skip
         if point < snp.x + 1:
             raise CannotDraft(
                 ("bust", "neck"),
-                say("A quarter of the bust, {0}, leaves no armhole beside a neck of {1u}: read bust and neck again, or give more ease.", quarter.value, snp.x),
+                say("A quarter of the bust, {0}, leaves no armhole beside a neck of {1u}: read bust and neck again, or give "
+                    "more ease.", quarter.value, snp.x),
             )  # fmt: skip
         for figure in (neck, across, quarter):
             sheet.sum(figure.name, figure)
@@ -186,7 +198,8 @@ def _guides(sheet: Sheet, half: _Half, table: Table) -> None:
             for level, y, x in (("bust", half.under.y, half.under.x), ("waist", half.waist, half.under.x)):
                 if y < half.hem:
                     sheet.line(
-                        f"{name}_{level}", {"bust": "Bust line", "waist": "Waist"}[level], table.path(name, Path.through(Point(0, y), Point(x, y))),
+                        f"{name}_{level}", {"bust": "Bust line", "waist": "Waist"}[level],
+                            table.path(name, Path.through(Point(0, y), Point(x, y))),
                         role="balance", kind="level", edge=level, piece=name, figure=drawn(x, f"{name} {level}"), step=1,
                     )  # fmt: skip
             plumb = Point(half.tip.x - TIP_BEYOND, half.tip.y)
@@ -293,7 +306,8 @@ METHOD = register(
         ),
         (FIT, LENGTH, SIDE, NECK_WIDE, NECK_DEEP, OPENING, OPENING_LENGTH, replace(CLOTH, default="knit")), EASE, draw,
         mends={
-            "head.passes": (Mend("Widen the neck by 2 cm on each side", "neck_wider", "2 cm"), Mend("Open the centre back", "opening_at", "centre_back")),
+            "head.passes": (Mend("Widen the neck by 2 cm on each side", "neck_wider", "2 cm"),
+                Mend("Open the centre back", "opening_at", "centre_back")),
             "girth.hip": (Mend("Let the side out to the hip", "side", "hip"),),
         },
         allowances="jersey", has_armhole=True,

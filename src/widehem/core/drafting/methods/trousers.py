@@ -1,6 +1,8 @@
-"""Trousers by two schools: the frame, a box a quarter of the hip wide with the fork added, and the crease line, both legs balanced on it.
+"""Trousers by two schools: the frame, a box a quarter of the hip wide with the fork added, and the crease line, both legs
+balanced on it.
 
-What differs between them stands in a School; legs, crotch, waist, and how the back is made to agree with the front, are the same.
+What differs between them stands in a School; legs, crotch, waist, and how the back is made to agree with the front, are the
+same.
 """
 
 from __future__ import annotations
@@ -60,7 +62,8 @@ LETTERS = {"back": "LMN", "front": "PQR"}
 
 @dataclass(frozen=True)
 class School:
-    """What a school gives a panel, cm. width: at the hip. fork: x of the fork tip; side, centre: x of side and centre at the hip.
+    """What a school gives a panel, cm. width: at the hip. fork: x of the fork tip; side, centre: x of side and centre at the
+    hip.
 
     top: the waist point on the centre line; up: how far the front's side waist point lies above the waist line. darts, number:
     what they take by default. places: where they lie on the guide and how long they are.
@@ -122,7 +125,8 @@ def _refuse_leg(sheet: Sheet, panel: Panel) -> None:
         raise CannotDraft(
             ("knee", "hip"),
             say(
-                f"The {panel.name} knee is {{0}} wide to each side of the crease, wider than the thigh with {{1u}}: give less knee girth, or a wide leg.",
+                f"The {panel.name} knee is {{0}} wide to each side of the crease, wider than the thigh with {{1u}}: give "
+                f"less knee girth, or a wide leg.",
                 panel.knee, panel.fork.x,
             ),
         )  # fmt: skip
@@ -148,14 +152,16 @@ def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
     if loss < -OUT_MOST:
         raise CannotDraft(
             ("waist", "hip"),
-            say(f"The {name} side would lean out by {{0}}, over {{1u}}: waist {{2}} is much larger than hip {{3u}}. Read the hip over the belly.", -loss, OUT_MOST, waist, hip),
+            say(f"The {name} side would lean out by {{0}}, over {{1u}}: waist {{2}} is much larger than hip {{3u}}. Read the "
+                f"hip over the belly.", -loss, OUT_MOST, waist, hip),
         )  # fmt: skip
     if loss < -OUT_SAID:
         sheet.note(say("Waist {0} is larger than hip {1u}: read the hip over the belly.", waist, hip))
 
 
 def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
-    """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until nothing moves."""
+    """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until
+    nothing moves."""
     short = front.inseam.length - _stretched(sheet)
 
     def inseam(up: float) -> float:
@@ -167,7 +173,8 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
         raise CannotDraft(
             ("hip", "knee", "inside_leg"),
             say(
-                "The back fork would have to drop by more than {0} or rise by more than {1u} to make the inseams agree: read hip and knee again, or give another knee girth.",
+                "The back fork would have to drop by more than {0} or rise by more than {1u} to make the inseams agree: read "
+                "hip and knee again, or give another knee girth.",
                 DROP_MOST, -DROP_LEAST,
             ),
         )  # fmt: skip
@@ -176,7 +183,8 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
     side = front_top.side.length
     if sheet.choice("waistline") == "elastic":
         return back, lay_top(back, _drawn_in(school), ELASTIC, school.places, side_as_long(back, side))
-    shares = share_waist(school.width.value - school.finished.value - (back.centre_hip.x - back.centre_top.x), school.darts, school.number, sheet.choice("waist_darts"))  # fmt: skip
+    shares = share_waist(school.width.value - school.finished.value - (back.centre_hip.x - back.centre_top.x), school.darts,
+        school.number, sheet.choice("waist_darts"))  # fmt: skip
     for _ in range(20):
         top = lay_top(back, school.finished.value, shares, school.places, side_as_long(back, side))
         loss = shares.total + top.side_waist.x - back.side_hip.x
@@ -202,7 +210,8 @@ def _crotch(panel: Panel) -> Path:
     if found is None:
         raise CannotDraft(
             ("crotch_depth", "hip", "waist_hip"),
-            say(f"The {panel.name} crotch curve cannot be drawn: its centre line does not meet the fork. Read crotch depth, hip and waist to hip again."),
+            say(f"The {panel.name} crotch curve cannot be drawn: its centre line does not meet the fork. Read crotch depth, "
+                f"hip and waist to hip again."),
         )  # fmt: skip
     return found
 
@@ -249,7 +258,8 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
     table = _table(front[0], back[0])
     with sheet.step(
         "Back fork and waist",
-        "The fork drops until the inseam is half a centimetre shorter than the front; the side point moves until both sides are equal.",
+        "The fork drops until the inseam is half a centimetre shorter than the front; the side point moves until both sides "
+        "are equal.",
     ):
         sheet.sum("fork dropped", drawn(back[0].fork.y - rise.crotch, "fork dropped"))
         sheet.sum("back inseam", drawn(back[0].inseam.length, "back inseam"))
@@ -325,7 +335,8 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
         right = panel.centre_hip.x if level == "hip" else panel.fork.x if level == "crotch" else panel.knee
         sheet.line(
             f"{name}_{level}", f"{level.capitalize()} line", table.path(name, Path.through(Point(left, y), Point(right, y))),
-            role="balance", kind="level", edge=level, piece=name, figure=drawn(right - left, f"{name} at the {level}"), step=frame,
+            role="balance", kind="level", edge=level, piece=name, figure=drawn(right - left, f"{name} at the {level}"),
+                step=frame,
         )  # fmt: skip
     sheet.line(
         f"{name}_centre_guide",
@@ -358,7 +369,8 @@ def _marks(panel: Panel) -> dict[str, Point]:
 
 
 def _notched(sheet: Sheet, pieces: list[Piece], rise: Rise, length: float) -> list[Piece]:
-    """The pieces with their notches: along the crotch from the waist; along the side where the front has hip and fork. length: open, cm."""
+    """The pieces with their notches: along the crotch from the waist; along the side where the front has hip and fork.
+    length: open, cm."""
     front = next(piece for piece in pieces if piece.name == "front").edge("side")
     up = {what: front.length - (front.at_level(y) or 0.0) for what, y in (("hip", rise.hip), ("crotch", rise.crotch))}
     opened = length and sheet.choice("opening_at") == "centre_front"

@@ -40,7 +40,8 @@ def _rise(sheet: Sheet, knee: Quantity | None) -> Rise:
             raise CannotDraft(
                 ("waist_knee", "crotch_depth") if knee else ("crotch_depth",),
                 say(
-                    "The knee at {0} does not lie between crotch {1} and hem {2u}: make the trousers longer, or take a wide leg.",
+                    "The knee at {0} does not lie between crotch {1} and hem {2u}: make the trousers longer, or take a wide "
+                    "leg.",
                     middle.value,
                     crotch.value,
                     length.value,
@@ -115,7 +116,8 @@ def frame_back(sheet: Sheet, rise: Rise) -> School:
         return [(guide * (n + 1) / (number + 1), long if n == 0 else short) for n in range(number)]
 
     return School(
-        width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre - lean, -lean), _finished(sheet, BAND_FRAME), 4.0, 2, places,
+        width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre - lean, -lean),
+            _finished(sheet, BAND_FRAME), 4.0, 2, places,
     )  # fmt: skip
 
 
@@ -185,7 +187,8 @@ FRAME = register(
     Method(
         "trousers.frame", "Frame trousers", "Trousers",
         "A frame a quarter of the hip wide with the fork added; plain to draw, roomy in the seat.",
-        (*NEEDS, Need("waist_knee", "the height of the knee line")), options(1.0, SEAT), ease(4.0, 1.3), _draw_frame, mends=MENDS,
+        (*NEEDS, Need("waist_knee", "the height of the knee line")), options(1.0, SEAT), ease(4.0, 1.3), _draw_frame,
+            mends=MENDS,
     )
 )  # fmt: skip
 CREASE = register(

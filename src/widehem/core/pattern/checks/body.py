@@ -16,8 +16,10 @@ from widehem.core.units import say
 class Girth(Demand):
     """A girth that is held against the body.
 
-    name: of the level. edge: the role of the edges whose sewn length it is; '' means across the pieces at their level of that name.
-    body, least: body girth and least wearing ease, cm. planned: the ease that was asked for, None where none was. slack: how far the
+    name: of the level. edge: the role of the edges whose sewn length it is; '' means across the pieces at their level of that
+    name.
+    body, least: body girth and least wearing ease, cm. planned: the ease that was asked for, None where none was. slack: how
+    far the
     drawing may lie from the plan. limb: round one arm or leg. gap: what stands open under a lacing.
     """
 
@@ -59,7 +61,8 @@ def girths(case: Case, asked: Girth) -> Iterator[Check]:
             else say("Planned {0s}.", asked.planned)
         )
         yield Check(
-            f"girth.{asked.name}", asked.name, title, "signed", ease, asked.planned - asked.slack, asked.planned + asked.slack, 0.0,
+            f"girth.{asked.name}", asked.name, title, "signed", ease, asked.planned - asked.slack,
+                asked.planned + asked.slack, 0.0,
             words, words.stopped + tail, spots, "ease",
         )  # fmt: skip
     yield _room(case.wear, asked, ease if asked.planned is None else asked.planned, spots)
@@ -95,7 +98,8 @@ def _room(wear: Wear, asked: Girth, ease: float, spots: tuple[str, ...]) -> Chec
         tail = say("What is worn underneath takes {0}.", under) + tail
     words = say("{0s} round {1}", ease, asked.body)
     return Check(
-        f"room.{asked.name}", asked.name, f"Room at the {asked.title.lower()}", "signed", ease, least, None, max(least - smallest, 0.0),
+        f"room.{asked.name}", asked.name, f"Room at the {asked.title.lower()}", "signed", ease, least, None,
+            max(least - smallest, 0.0),
         words, words.stopped + tail, spots, "ease",
     )  # fmt: skip
 
@@ -104,7 +108,8 @@ def _room(wear: Wear, asked: Girth, ease: float, spots: tuple[str, ...]) -> Chec
 class Length(Demand):
     """A length that was asked for, cm: of what is left of these edges of the draft, or straight between two places on a piece.
 
-    along: edges of the draft whose sewn lengths are added. piece, first, second: marks, levels ('@waist') or corners ('hem.end') of a
+    along: edges of the draft whose sewn lengths are added. piece, first, second: marks, levels ('@waist') or corners
+    ('hem.end') of a
     piece; a level and a place are taken plumb.
     """
 
@@ -137,7 +142,8 @@ def lengths(case: Case, asked: Length) -> Iterator[Check]:
     out = abs(drawn - asked.wanted)
     tail = say("As it was asked for.") if out <= asked.slack + 1e-6 else say("The drawing is {0u} out.", out)
     yield Check(
-        f"length.{asked.name}", "body", asked.title, "length", drawn, asked.wanted - asked.slack, asked.wanted + asked.slack, asked.slack,
+        f"length.{asked.name}", "body", asked.title, "length", drawn, asked.wanted - asked.slack, asked.wanted + asked.slack,
+            asked.slack,
         words, words.stopped + tail, spots, "long",
     )  # fmt: skip
 

@@ -101,7 +101,8 @@ def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
         else say(f"The {where} has a corner of {worst.kink:.1f}° inside it: draw the curve again.")
     )
     return Check(
-        f"curves.smooth{layer[0]}", "shapes", f"Lines without a kink{layer[1]}", "angle", worst.kink, None, CORNER_TRUE, CORNER_LOOK - CORNER_TRUE,
+        f"curves.smooth{layer[0]}", "shapes", f"Lines without a kink{layer[1]}", "angle", worst.kink, None, CORNER_TRUE,
+            CORNER_LOOK - CORNER_TRUE,
         say(where if bad else "all of them"), tail, tuple(dict.fromkeys(bad)), "kink",
     )  # fmt: skip
 
@@ -130,7 +131,8 @@ def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Ch
     )
     bad = [(p, e) for part, p, e, _ in round_ if part < 1 - 1e-6] or [(piece, edge)]
     yield Check(
-        f"curves.radius{layer[0]}", "shapes", f"Tightest turn{layer[1]}", "length", tight.radius, least, None, least * (1 - RADIUS_LOOK), words, words.stopped + tail,
+        f"curves.radius{layer[0]}", "shapes", f"Tightest turn{layer[1]}", "length", tight.radius, least, None,
+            least * (1 - RADIUS_LOOK), words, words.stopped + tail,
         tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "radius",
     )  # fmt: skip
 
@@ -147,6 +149,7 @@ def _waves(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
     )
     bad = [(p, e) for out, p, e, _ in over if out > 0] or [(piece, edge)]
     return Check(
-        f"curves.waves{layer[0]}", "shapes", f"Lines that wave{layer[1]}", "count", curve.bends, None, most, 1, say(where), tail,
+        f"curves.waves{layer[0]}", "shapes", f"Lines that wave{layer[1]}", "count", curve.bends, None, most, 1, say(where),
+            tail,
         tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "changes of bend",
     )  # fmt: skip

@@ -57,14 +57,16 @@ def intake(case: Case) -> Iterator[Check]:
         tail += say("Share it between two darts, or give some of it to a seam.")
     bad = [(p, d) for p, d in darts if d.intake > intake_most(d) + 1e-6] or [(piece, widest)]
     yield Check(
-        "darts.intake", "shapes", "Dart intake", "length", widest.intake, None, most, 0.5 if widest.apex is None else ANY, words, tail,
+        "darts.intake", "shapes", "Dart intake", "length", widest.intake, None, most, 0.5 if widest.apex is None else ANY,
+            words, tail,
         tuple(f"{p.name}.{d.name}" for p, d in bad), "wide",
     )  # fmt: skip
     where, narrow = min(darts, key=lambda entry: entry[1].intake)
     if narrow.intake < INTAKE_LEAST - 1e-6:
         small = say("The narrowest takes {0}: under {1u} ease it in, or give it to the side.", narrow.intake, INTAKE_LEAST)
         yield Check(
-            "darts.small", "shapes", "Narrow darts", "length", narrow.intake, INTAKE_LEAST, None, ANY, say(f"narrowest, {plain(where.name)}"),
+            "darts.small", "shapes", "Narrow darts", "length", narrow.intake, INTAKE_LEAST, None, ANY,
+                say(f"narrowest, {plain(where.name)}"),
             small, tuple(f"{p.name}.{d.name}" for p, d in darts if d.intake < INTAKE_LEAST - 1e-6), "wide",
         )  # fmt: skip
 
@@ -92,7 +94,8 @@ def crossing(case: Case) -> Iterator[Check]:
         f"{p.name}.{d.name}" for p, d in outside
     ]
     yield Check(
-        "darts.apart", "shapes", "Darts apart", "count", len(crossed) + len(outside), None, 0, 0.0, say("cross or end outside"), tail,
+        "darts.apart", "shapes", "Darts apart", "count", len(crossed) + len(outside), None, 0, 0.0,
+            say("cross or end outside"), tail,
         tuple(spots) or tuple(f"{p.name}.{d.name}" for p, d in darts), "",
     )  # fmt: skip
 
@@ -126,6 +129,7 @@ def waist_darts(case: Case) -> Iterator[Check]:
         else say("The front takes {0u} more than the back: right for a belly, else give some of it to the back.", over)
     )
     yield Check(
-        "darts.waist", "shapes", "Waist darts, front and back", "signed", over, None, MORE_IN_FRONT, ANY, words, words.stopped + tail,
+        "darts.waist", "shapes", "Waist darts, front and back", "signed", over, None, MORE_IN_FRONT, ANY, words,
+            words.stopped + tail,
         tuple(spots), "more in front",
     )  # fmt: skip

@@ -53,14 +53,16 @@ def on_the_body(case: Case, asked: OnTheBody) -> Iterator[Check]:
     )
     bad = [entry for entry in found if entry[0] > SEAM_TRUE + 1e-6] or found
     yield Check(
-        "marks.held", "body", "Corners on the body", "length", worst, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE, words, words.stopped + tail,
+        "marks.held", "body", "Corners on the body", "length", worst, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE, words,
+            words.stopped + tail,
         tuple(dict.fromkeys(spot for entry in bad for spot in entry[3])), "off",
     )  # fmt: skip
 
 
 @dataclass(frozen=True)
 class NotchAt(Demand):
-    """Where notches of an edge belong: name, single or double, and how far (cm) from an end of what is left of the edge, or what part
+    """Where notches of an edge belong: name, single or double, and how far (cm) from an end of what is left of the edge, or
+    what part
     (0 to 1) of it from that end."""
 
     ref: EdgeRef
@@ -91,6 +93,7 @@ def notch_at(case: Case, asked: NotchAt) -> Iterator[Check]:
     number = "" if asked.count == 1 else f".{asked.count}"
     far = f".{wanted:.0f}" if asked.along is not None else ""
     yield Check(
-        f"notch.{asked.ref}.{asked.name}{number}{far}".replace(" ", "_"), "seams", f"Notch, {plain(asked.name)}", "length", off, None, SEAM_TRUE, 0.0,
+        f"notch.{asked.ref}.{asked.name}{number}{far}".replace(" ", "_"), "seams", f"Notch, {plain(asked.name)}", "length",
+            off, None, SEAM_TRUE, 0.0,
         words, words.stopped + tail, tuple(str(entry) for entry in chain), "off",
     )  # fmt: skip

@@ -31,11 +31,13 @@ def _squareness(found: list[tuple[float, Piece, Edge]], suffix: str, words: str)
     tail = (
         "Square where they cross the middle."
         if off <= CORNER_TRUE + 1e-6
-        else f"The {plain(piece.name)} {ROLES[edge.role].words} is not square to the middle: it would peak or dip when opened out."
+        else f"The {plain(piece.name)} {ROLES[edge.role].words} is not square to the middle: it would peak or dip when "
+        f"opened out."
     )
     bad = [(p, e) for figure, p, e in found if figure > CORNER_TRUE + 1e-6] or [(p, e) for _, p, e in found]
     return Check(
-        f"corners.square{suffix}", "shapes", f"Square at the middle{words}", "angle", off, None, CORNER_TRUE, SQUARE_LOOK - CORNER_TRUE,
+        f"corners.square{suffix}", "shapes", f"Square at the middle{words}", "angle", off, None, CORNER_TRUE,
+            SQUARE_LOOK - CORNER_TRUE,
         say("corners at CF and CB"), say(tail), tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "off",
     )  # fmt: skip
 
@@ -79,7 +81,8 @@ def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], 
     bad = [joint for joint in found if joint.bend > _limit(joint) + 1e-6] or found
     spots = tuple(dict.fromkeys(spot for joint in bad for spot in joint.spots))
     yield Check(
-        name, "shapes", title, "angle", worst.bend, None, limit, CORNER_LOOK - CORNER_TRUE, say(worst.where), say(tail), spots, "bend",
+        name, "shapes", title, "angle", worst.bend, None, limit, CORNER_LOOK - CORNER_TRUE, say(worst.where), say(tail),
+            spots, "bend",
     )  # fmt: skip
 
 
@@ -102,7 +105,8 @@ def shut_edges(case: Case) -> Iterator[Check]:
 
 @checker("corners.joined")
 def joined(case: Case) -> Iterator[Check]:
-    """Where a seam ends, the joined outline runs on: neck and armhole over the shoulder, armhole over the side, any other likewise."""
+    """Where a seam ends, the joined outline runs on: neck and armhole over the shoulder, armhole over the side, any other
+    likewise."""
     yield from _smooth(
         case, "corners.joined", "Corners over seams",
         lambda joint: joint.role not in ("waist", "hem", "wrist", "vent") and joint.over != "dart",

@@ -33,11 +33,13 @@ def seams(case: Case) -> Iterator[Check]:
             if seam.eased:
                 tail = say("The first may be {0s} to {1s} longer, and is {2s}: true it.", low, high, a - b)
         else:
-            tail = say(f"The {names[0] if a > b else names[1]} is {{0u}} longer, eased in.", abs(a - b)) if seam.eased else say("They sew together.")  # fmt: skip
+            tail = say(f"The {names[0] if a > b else names[1]} is {{0u}} longer, eased in.",
+                abs(a - b)) if seam.eased else say("They sew together.")  # fmt: skip
         figure, least = (a - b, low) if seam.eased else (abs(a - b), None)
         spots = tuple(str(ref) for ref in (*seam.first, *seam.second))
         yield Check(
-            f"seam.{seam.name}", "seams", seam.title, "signed" if seam.eased else "length", figure, least, high, SEAM_LOOK - SEAM_TRUE,
+            f"seam.{seam.name}", "seams", seam.title, "signed" if seam.eased else "length", figure, least, high,
+                SEAM_LOOK - SEAM_TRUE,
             words, words.stopped + tail, spots, "longer" if seam.eased else "apart",
         )  # fmt: skip
 
@@ -56,7 +58,8 @@ def faced(case: Case) -> Iterator[Check]:
         words = say("{0} apart in shape", off)
         tail = say("One lies on the other.") if off <= SEAM_TRUE + 1e-6 else say("Trace one from the other again.")
         yield Check(
-            f"faced.{seam.name}", "seams", f"{seam.title}, laid on", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE, words,
+            f"faced.{seam.name}", "seams", f"{seam.title}, laid on", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE,
+                words,
             words.stopped + tail, tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
         )  # fmt: skip
 

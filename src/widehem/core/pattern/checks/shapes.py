@@ -26,7 +26,8 @@ class HemRises(Demand):
 
 
 def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
-    """The ends of a hem with the role of what it meets there; those at a panel are left out: there it bends with the shape of its
+    """The ends of a hem with the role of what it meets there; those at a panel are left out: there it bends with the shape of
+    its
     panels, and is held as long as its neighbour by the seam."""
     before, after = piece.beside(hem.name)
     ends = ((hem.start, before.role), (hem.end, after.role))
@@ -60,7 +61,8 @@ def level_hem(case: Case) -> Iterator[Check]:
         else "The hem hangs unevenly: true it with the seams joined."
     )
     yield Check(
-        "hem.level", "shapes", "Hem level", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE, say("front, back and sides"), say(tail),
+        "hem.level", "shapes", "Hem level", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE,
+            say("front, back and sides"), say(tail),
         tuple(f"{piece.name}.{edge.name}" for piece, edge in hems), "apart",
     )  # fmt: skip
 
@@ -103,5 +105,6 @@ def outlines(case: Case) -> Iterator[Check]:
         tail = say("Closed, none crosses itself, and every edge can be sewn.")
     spots = [f"{piece.name}.{edge.name}" for piece in bad for edge in piece.edges] + [f"{p.name}.{e.name}" for p, e in short]
     yield Check(
-        "outline", "shapes", "Outlines", "count", len(bad) + len(short), None, 0, 0.0, say("crossing, or edges too short"), tail, tuple(spots), "",
+        "outline", "shapes", "Outlines", "count", len(bad) + len(short), None, 0, 0.0, say("crossing, or edges too short"),
+            tail, tuple(spots), "",
     )  # fmt: skip

@@ -18,7 +18,8 @@ CLOTHS = {"woven": "Woven cloth", "crisp": "Crisp cloth", "knit": "A knit"}
 class CapFits(Demand):
     """The armhole a cap is for, cm: its length and how far from the underarm its pitch notches stand, back and front.
 
-    wanted: the ease that was asked for. share: of the ease of a high cap. own: least and most of a kind of head for which the cloth does
+    wanted: the ease that was asked for. share: of the ease of a high cap. own: least and most of a kind of head for which the
+    cloth does
     not decide.
     """
 
@@ -45,7 +46,8 @@ def caps(case: Case, asked: CapFits) -> Iterator[Check]:
         else say("Set in flat, without ease.")
     )
     yield Check(
-        "cap.ease", "seams", "Cap in its armhole", "signed", ease, asked.wanted - CAP_SLACK, asked.wanted + CAP_SLACK, 0.0, words,
+        "cap.ease", "seams", "Cap in its armhole", "signed", ease, asked.wanted - CAP_SLACK, asked.wanted + CAP_SLACK, 0.0,
+            words,
         words.stopped + tail, spots_of(chain), "ease",
     )  # fmt: skip
     yield _cloth(case, asked, spots_of(chain))

@@ -83,7 +83,8 @@ def armhole_round(case: Case, asked: ArmholeOn) -> Iterator[Check]:
     # a tight one can still be worn while it is longer than the arm; a loose one always
     margin = asked.least if spare < asked.least else ANY
     yield Check(
-        "armhole.round", "body", "Armhole on the arm", "signed", spare, asked.least, asked.most, margin, words, words.stopped + tail,
+        "armhole.round", "body", "Armhole on the arm", "signed", spare, asked.least, asked.most, margin, words,
+            words.stopped + tail,
         spots_of(*found), "ease",
     )  # fmt: skip
 
