@@ -138,6 +138,10 @@ def _tape(arguments: argparse.Namespace) -> int:
     return FINE
 
 
+def _needed(need: Any) -> str:
+    return str(need.measure) + (f" (unless {need.unless} is set)" if need.unless else "")
+
+
 def _methods(arguments: argparse.Namespace) -> int:
     import widehem.core.drafting.methods  # noqa: F401 - registers them
     from widehem.core.drafting.method import METHODS
@@ -148,9 +152,7 @@ def _methods(arguments: argparse.Namespace) -> int:
         return FINE
     for method in METHODS.values():
         print(f"{method.code}  {method.name}. {method.summary}")
-        print(
-            f"  needs   {', '.join(need.measure + (f' (unless {need.unless} is set)' if need.unless else '') for need in method.needs)}"
-        )
+        print(f"  needs   {', '.join(map(_needed, method.needs))}")
         for kind, settings in (("option", method.options), ("ease", method.ease)):
             for option in settings:
                 unit = " cm" if option.kind == "length" else ""

@@ -128,8 +128,7 @@ class AcceptedDoubt(Base):
 
 class DesignRow(Base):
     """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were
-    written, unit
-    and all; steps as they stand in a file."""
+    written, unit and all; steps as they stand in a file."""
 
     __tablename__ = "design"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -150,11 +149,10 @@ class Docket(Base):
     alterations.
 
     rules: the version of the method's rules it is drawn by, until the maker draws it by those of today. options, ease: its
-    own settings,
-    as they were written; '' takes one of the design back to the method's default.
+    own settings, as they were written; '' takes one of the design back to the method's default.
 
-    chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over.
-    bodice_id: the docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at.
+    chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
+    docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at.
     """
 
     __tablename__ = "docket"

@@ -45,10 +45,8 @@ class Made:
     """A garment made of a design on a chart.
 
     draft: the drawing it came from. garment: after all steps. demands: what it is held against. table: where the pieces lie
-    on the sheet.
-    marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the steps. refused:
-    steps that do
-    not fit, each leaving what was before it; stale: pieces drawn for what has changed since.
+    on the sheet. marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the
+    steps. refused: steps that do not fit, each leaving what was before it; stale: pieces drawn for what has changed since.
     """
 
     design: Design

@@ -18,9 +18,8 @@ REST = 0.36  # the cap height of a sleeve that hangs straight down, of the armho
 
 @dataclass(frozen=True)
 class Armhole:
-    """The armhole a sleeve is drawn for, along the stitching line, cm. depth: its own depth, where the bodice is known;
-    level: how
-    far its underarm lies below the nape."""
+    """The armhole a sleeve is drawn for, along the stitching line, cm. depth: its own depth, where the bodice is known; level:
+    how far its underarm lies below the nape."""
 
     front: float
     back: float

@@ -44,12 +44,10 @@ class Need:
 class Method:
     """A way of drafting.
 
-    rules: the version of its rules, kept with every saved draft. earlier: versions it can still be drawn by. body: makes the
-    body that is drawn for from the chart.
-    for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a check, what would true it. allowances: the
-    plan of
-    allowances it is usually cut with. has_armhole: a sleeve can be drawn for it. made_for: the method whose armhole a sleeve
-    is meant for.
+    rules: the version of its rules, kept with every saved draft. earlier: versions it can still be drawn by. body: makes
+    the body that is drawn for from the chart. for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a
+    check, what would true it. allowances: the plan of allowances it is usually cut with. has_armhole: a sleeve can be drawn
+    for it. made_for: the method whose armhole a sleeve is meant for.
     """
 
     code: str
@@ -136,9 +134,8 @@ def method_named(code: str) -> Method:
 class Draft:
     """A finished drawing: what was put in, and everything that was drawn from it.
 
-    garment: its pieces in frames of their own. table: where they lie on the sheet. demands: what the garment is held against.
-    wear: what
-    it is made of and worn over. notions: what is needed besides cloth, of its own kind.
+    garment: its pieces in frames of their own. table: where they lie on the sheet. demands: what the garment is held
+    against. wear: what it is made of and worn over. notions: what is needed besides cloth, of its own kind.
     """
 
     method: Method
@@ -186,9 +183,9 @@ def draft(
 ) -> Draft:
     """Draft by a method on a chart.
 
-    options, ease: only what differs from the defaults, lengths in cm. armhole: what a sleeve is drawn for. rules: an earlier
-    version of
-    the method's rules. Raises OptionError for a setting out of range, CannotDraft when the measures do not make a garment.
+    options, ease: only what differs from the defaults, lengths in cm. armhole: what a sleeve is drawn for. rules: an
+    earlier version of the method's rules. Raises OptionError for a setting out of range, CannotDraft when the measures do
+    not make a garment.
     """
     rules = method.rules if rules is None else rules
     if rules != method.rules and rules not in method.earlier:

@@ -70,9 +70,8 @@ class HandedOver:
 class Sheet:
     """What a method draws on. Lengths in cm, y downwards.
 
-    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for. rules:
-    the version
-    of the method's rules by which it is drawn. made: what is handed over at the end.
+    chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for.
+    rules: the version of the method's rules by which it is drawn. made: what is handed over at the end.
     """
 
     chart: Chart

@@ -49,8 +49,8 @@ def hand_over_sleeve(
     """A sleeve with one seam under the arm, cm.
 
     arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in
-    the cap;
-    share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run straight.
+    the cap; share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run
+    straight.
     """
     sheet.hand_over(
         (piece,),

@@ -1,7 +1,7 @@
 """Shapes of a trouser panel: legs, crotch curve, waist over its darts, and how they are made to agree.
 
-In the frame of a panel x = 0 is the crease, the side lies at the left and the centre at the right; y runs down from the waist
-line.
+In the frame of a panel x = 0 is the crease, the side lies at the left and the centre at the right; y runs down from the
+waist line.
 """
 
 from __future__ import annotations

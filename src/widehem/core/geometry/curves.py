@@ -142,7 +142,7 @@ class Cubic:
             t = (number + 0.5) / count
             x, y = (ax * t + bx) * t + cx, (ay * t + by) * t + cy
             size = sqrt(x * x + y * y)
-            found.append((x * (2 * ay * t + by) - y * (2 * ax * t + bx)) / size**3 if size > 1e-6 else 0.0)
+            found.append((x * (2 * ay * t + by) - y * (2 * ax * t + bx)) / (size * size * size) if size > 1e-6 else 0.0)
             steps.append(size / count)
         return found, steps
 

@@ -218,7 +218,8 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
             return ""
         spot = path.place(path.length * {"side": 0.72, "cap": 0.27}.get(mark.edge, 0.5))
         words = f"{_EDGE_WORDS[mark.edge]} {figure.figure(show)}"
-        return f'<g class="lengths">{_px(spot.point, f"""<text class="{look}" y="-7">{_figures(words)}</text>""", _upright(spot.direction))}</g>'
+        text = f'<text class="{look}" y="-7">{_figures(words)}</text>'
+        return f'<g class="lengths">{_px(spot.point, text, _upright(spot.direction))}</g>'
     if mark.role == "finished" and mark.edge.startswith("centre"):
         if path.length * scale < EDGE_ROOM:
             return ""

@@ -64,7 +64,8 @@ def _name(laid: Laid, scale: float) -> list[str]:
 
 def _words(words: Words, size: float) -> str:
     turn = f' transform="rotate({words.turn:g} {words.at.x:.2f} {words.at.y:.2f})"' if words.turn else ""
-    return f'<text class="t-note t-middle" x="{words.at.x:.2f}" y="{words.at.y:.2f}" font-size="{size}"{turn}>{escape(words.text)}</text>'
+    where = f'x="{words.at.x:.2f}" y="{words.at.y:.2f}" font-size="{size}"{turn}'
+    return f'<text class="t-note t-middle" {where}>{escape(words.text)}</text>'
 
 
 def _grid(sheets: Sheets) -> list[str]:
@@ -94,4 +95,5 @@ def _grid(sheets: Sheets) -> list[str]:
 
 
 def _diamond(x: float, y: float, half: float = 0.9) -> str:
-    return f'<path class="diamond" d="M{x:.2f} {y - half:.2f}L{x + half:.2f} {y:.2f}L{x:.2f} {y + half:.2f}L{x - half:.2f} {y:.2f}Z"/>'
+    corners = (x, y - half), (x + half, y), (x, y + half), (x - half, y)
+    return f'<path class="diamond" d="M{"L".join(f"{a:.2f} {b:.2f}" for a, b in corners)}Z"/>'

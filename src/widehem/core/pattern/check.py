@@ -14,6 +14,7 @@ from typing import Literal, TypeVar
 from widehem.core.pattern.closed import Joint, joints
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import plain
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
 from widehem.core.setting.registry import Registry
 from widehem.core.units import Display, Saying
@@ -34,11 +35,9 @@ class Check:
     """One verdict.
 
     group: the slot it stands in. figure: cm, degrees or a count, by kind. low, high: the least and most that is true; None
-    where there
-    is no such limit. margin: how far beyond them is still only looked at. brief: a few words for the hem. message: the whole
-    sentence
-    with what to do. spots: 'piece.edge', 'piece.dart' or '@level' to light on the board; when it is not true, those that are
-    to blame.
+    where there is no such limit. margin: how far beyond them is still only looked at. brief: a few words for the hem.
+    message: the whole sentence with what to do. spots: 'piece.edge', 'piece.dart' or '@level' to light on the board; when
+    it is not true, those that are to blame.
     """
 
     name: str
@@ -113,15 +112,18 @@ class Case:
 
     @property
     def layers(self) -> Iterator[tuple[str, str, tuple[Piece, ...]]]:
-        """The pieces by layer, the shell first: what is added to the names of checks, what to their titles, the pieces.
+        """The pieces that are judged together, the shell first: what is added to the names of checks, what to their titles.
 
-        A facing or a pocket is judged by itself: what it does never changes what is said of the garment.
+        A facing or a pocket is judged by itself: what it does never changes what is said of anything else.
         """
         yield "", "", self.garment.shell
-        for layer in ("facing", "lining", "interfacing", "inside"):
-            pieces = tuple(piece for piece in self.garment.pieces if piece.layer == layer)
-            if pieces:
-                yield f".{layer}", f", {layer}" if layer != "inside" else ", what lies in it", pieces
+        others: dict[tuple[str, str], list[Piece]] = {}
+        for piece in self.garment.pieces:
+            if piece.layer != "shell":
+                others.setdefault((piece.layer, piece.of), []).append(piece)
+        for (layer, part), pieces in others.items():
+            words = plain(part) if layer == "inside" else f"{layer} of the {plain(part)}" if layer != part else layer
+            yield f".{layer}.{part}", f", {words}", tuple(pieces)
 
     def asked(self, kind: type[D]) -> D | None:
         """The first demand of a kind."""

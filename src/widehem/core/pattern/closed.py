@@ -18,8 +18,7 @@ from widehem.core.pattern.roles import ROLES, plain
 @dataclass(frozen=True)
 class Joint:
     """A place where an outline runs on once something is closed: role of the outline, bend there in degrees, where that is,
-    and the
-    spots. over: 'dart', or the role of the seam."""
+    and the spots. over: 'dart', or the role of the seam."""
 
     role: str
     bend: float

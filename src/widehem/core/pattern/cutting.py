@@ -36,11 +36,9 @@ def part_piece(
 ) -> Parted:
     """Cut a piece from one spot of its outline to another.
 
-    faces: the line from start to end as it is sewn on the side of the arc from start to end, and on the other; one path twice
-    where the
-    cloth is only cut. line: the new edge, without its path. new: the name of the new piece; holds: the edge it must have. A
-    spot that is
-    the mouth of a dart takes that dart up. Raises PatternError when the cut leaves nothing.
+    faces: the line from start to end as it is sewn on the side of the arc from start to end, and on the other; one path
+    twice where the cloth is only cut. line: the new edge, without its path. new: the name of the new piece; holds: the edge
+    it must have. A spot that is the mouth of a dart takes that dart up. Raises PatternError when the cut leaves nothing.
     """
     for diamond in piece.diamonds:
         if any(face.crosses(diamond.path) for face in faces):

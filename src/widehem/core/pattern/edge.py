@@ -28,12 +28,10 @@ class Dart:
     """A dart in an edge.
 
     point: its end inside the piece. inner, outer: where its legs meet the edge, in the order of the outline. middle: where
-    its axis
-    meets the guide. intake, length: as drafted on the guide, cm. cap: the edge across the mouth from inner to outer, shaped
-    so that it
-    is smooth when the dart is folded to its pressing side. apex: what the dart was turned about, when it is sewn short of it.
-    pressed:
-    the leg it is folded towards. holds: darts it has swallowed, by name with their angles, radians.
+    its axis meets the guide. intake, length: as drafted on the guide, cm. cap: the edge across the mouth from inner to
+    outer, shaped so that it is smooth when the dart is folded to its pressing side. apex: what the dart was turned about,
+    when it is sewn short of it. pressed: the leg it is folded towards. holds: darts it has swallowed, by name with their
+    angles, radians.
     """
 
     name: str
@@ -121,11 +119,9 @@ class Notch:
 class Edge:
     """A named side of a piece.
 
-    parts: its sewn stretches, one more than the gaps between them. role: what it is on the garment; its name, when that is a
-    role.
-    pointed: it meets the centre at an angle on purpose. corners: where it turns on purpose. hand: the side of the body it
-    lies on, where
-    its piece covers both. Raises PatternError when parts and gaps do not make an edge.
+    parts: its sewn stretches, one more than the gaps between them. role: what it is on the garment; its name, when that is
+    a role. pointed: it meets the centre at an angle on purpose. corners: where it turns on purpose. hand: the side of the
+    body it lies on, where its piece covers both. Raises PatternError when parts and gaps do not make an edge.
     """
 
     name: str
@@ -174,7 +170,7 @@ class Edge:
         """Direction at its end."""
         return self.parts[-1].arriving
 
-    @property
+    @cached_property
     def darts(self) -> tuple[Dart, ...]:
         return tuple(gap for gap in self.gaps if isinstance(gap, Dart))
 

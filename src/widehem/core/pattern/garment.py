@@ -52,9 +52,8 @@ Chain = tuple[SeamEdge, ...]
 class Seam:
     """Two chains of edges sewn together, each walked in its own direction.
 
-    ease: how much longer the first may be, least and most, cm. faced: one piece lies on the other, edge on edge. twin: it is
-    sewn to
-    its own mirror, and both chains are one.
+    ease: how much longer the first may be, least and most, cm. faced: one piece lies on the other, edge on edge. twin: it
+    is sewn to its own mirror, and both chains are one.
     """
 
     name: str
@@ -162,7 +161,7 @@ class Garment:
 
     # roles
 
-    @property
+    @cached_property
     def shell(self) -> tuple[Piece, ...]:
         """The pieces that go round the body; not what lines, faces or stiffens them."""
         return tuple(piece for piece in self.pieces if piece.layer == "shell")

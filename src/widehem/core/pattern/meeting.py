@@ -15,8 +15,7 @@ PITCH = "pitch"
 @dataclass(frozen=True)
 class Meeting:
     """Something that should meet on both sides: what, and how far along each it stands, cm. whole: lengths of both sides;
-    eased: the
-    seam is longer on one side, and may be walked from either end."""
+    eased: the seam is longer on one side, and may be walked from either end."""
 
     what: str
     first: float

@@ -33,13 +33,10 @@ class Piece:
     """A closed piece, x outwards from the middle of the body and y down it.
 
     edges: in order round the outline. of: the part of the garment it belongs to (front, back, sleeve ...). balance: levels
-    drawn across it.
-    layer: what it is a piece of. stands: a mirrored pair, half of one on the fold, one for one side, or once. middle: the
-    edge along the
-    middle of the body, '' when it has none. marks: places of the body on it. grain: where it does not follow from the middle.
-    diamonds,
-    lines, holes: darts, lines and eyelets inside it. cloths: what is cut by it, where that is more than one. Raises
-    PatternError.
+    drawn across it. layer: what it is a piece of. stands: a mirrored pair, half of one on the fold, one for one side, or
+    once. middle: the edge along the middle of the body, '' when it has none. marks: places of the body on it. grain: where
+    it does not follow from the middle. diamonds, lines, holes: darts, lines and eyelets inside it. cloths: what is cut by
+    it, where that is more than one. Raises PatternError.
     """
 
     name: str
@@ -127,7 +124,7 @@ class Piece:
         """The piece with an edge of that name replaced."""
         return replace(self, edges=tuple(edge if old.name == edge.name else old for old in self.edges))
 
-    @property
+    @cached_property
     def darts(self) -> tuple[Dart, ...]:
         return tuple(dart for edge in self.edges for dart in edge.darts)
 

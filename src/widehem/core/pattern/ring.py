@@ -1,8 +1,7 @@
 """The outline of a piece as a ring of runs and gaps, and what is done to it: cut at spots, turned, bridged, shut, mirrored.
 
 A run is a stretch of an edge without a dart in it; a gap is what lies open between two runs. A piece is opened to its ring,
-the ring is
-worked on, and closed to a piece again; edges keep their names, roles, kinds.
+the ring is worked on, and closed to a piece again; edges keep their names, roles, kinds.
 """
 
 from __future__ import annotations
@@ -99,8 +98,8 @@ class Spot:
 
 
 def cut_at(runs: Runs, spot: Spot) -> tuple[Runs, int]:
-    """The ring with a joint at a spot, and the number of the run that begins there. Raises PatternError where there is no
-    such spot."""
+    """The ring with a joint at a spot, and the number of the run that begins there. Raises PatternError where there is no such
+    spot."""
     gone = 0.0
     for number, run in enumerate(runs):
         if run.edge.name != spot.edge:

@@ -33,8 +33,7 @@ class Side:
 @dataclass(frozen=True)
 class Walk:
     """A seam walked so far. onto: how the second piece lies against the first; at: the point where they touch; meetings:
-    notches and
-    ends in order; eased: what may be left over at the end, cm."""
+    notches and ends in order; eased: what may be left over at the end, cm."""
 
     title: str
     sides: tuple[Side, Side]
@@ -82,8 +81,8 @@ def walk(garment: Garment, seam: Seam, share: float) -> Walk:
 
 @dataclass(frozen=True)
 class Underarm:
-    """Where an armhole meets its side: the piece, the edge that begins or ends there, the point, and the way the side comes
-    up to it."""
+    """Where an armhole meets its side: the piece, the edge that begins or ends there, the point, and the way the side comes up
+    to it."""
 
     piece: Piece
     hole: Edge

@@ -45,10 +45,9 @@ class Mend:
 class Option:
     """A school's habit that the maker may change. Lengths in cm.
 
-    default: the habit; None when it comes from the chart by worked. worked: takes named measures, and the settings of options
-    before it
-    that are named in after, to the default.
-    step: what one press of less or more does. least: for ease, the least the cloth wants for wearing.
+    default: the habit; None when it comes from the chart by worked. worked: takes named measures, and the settings of
+    options before it that are named in after, to the default. step: what one press of less or more does. least: for ease,
+    the least the cloth wants for wearing.
     """
 
     code: str

@@ -64,8 +64,7 @@ def face_edge(job: Job) -> Change:
 
 def _strip(piece: Piece, edge: Edge, wide: float) -> tuple[Path, Path, Path, Path, Point] | None:
     """The sides of a facing: along the shut edge, down its end, back inside, up its start; and which way lies inside. None
-    where the
-    strip would cross itself."""
+    where the strip would cross itself."""
     before, after = piece.beside(edge.name)
     runs, ways = shut(runs_of(edge))
     outer = Path(tuple(segment for run in runs for segment in run.path.segments))

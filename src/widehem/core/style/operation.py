@@ -39,10 +39,8 @@ class Change:
     """What an operation makes of a garment.
 
     pieces: all of them, as they are now. seams, openings: where they are others than before; seams may still speak of edges
-    as they were.
-    renamed: what edges that were there have become, in their own order; dropped: edges that are gone. said: what was changed,
-    in words.
-    made: pieces that are new. stale: parts drawn for what has changed.
+    as they were. renamed: what edges that were there have become, in their own order; dropped: edges that are gone. said:
+    what was changed, in words. made: pieces that are new. stale: parts drawn for what has changed.
     """
 
     pieces: tuple[Piece, ...]

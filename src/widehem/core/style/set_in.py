@@ -17,8 +17,7 @@ def set_in(bodice: Garment, sleeve: Garment) -> Garment | None:
     """A bodice with its sleeve: the cap is divided at its shoulder notch and each half runs along its armhole.
 
     A sleeve whose own seam runs behind the arm has a notch that meets the side as well: its head is in three, and the back
-    armhole is
-    divided where that seam meets it. None where there is no armhole, no cap or no shoulder notch.
+    armhole is divided where that seam meets it. None where there is no armhole, no cap or no shoulder notch.
     """
     caps = [(piece, edge) for piece, edge in sleeve.edges_of("cap")]
     if bodice.armholes is None or len(caps) != 1:

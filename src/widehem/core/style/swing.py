@@ -31,9 +31,8 @@ def swing(piece: Piece, dart: str, shares: Sequence[Share]) -> Piece:
     """The piece with a dart shut and its angle opened at other spots, in parts that add up to 1 or less; what is left stays
     open.
 
-    A spot that is the mouth of another dart widens that one, which holds both then. Levels of the parts that turn, turn with
-    them.
-    Raises PatternError when there is no such dart or spot.
+    A spot that is the mouth of another dart widens that one, which holds both then. Levels of the parts that turn, turn
+    with them. Raises PatternError when there is no such dart or spot.
     """
     edge = next((edge for edge in piece.edges for gap in edge.darts if gap.name == dart), None)
     if edge is None:

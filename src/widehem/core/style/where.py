@@ -29,11 +29,10 @@ class LostPlaceError(Exception):
 class Where:
     """A place along an edge of the draft.
 
-    piece, edge: as drafted, however it was cut since. kind: a part of it (0 to 1), so many cm of it, at a dart, a notch or a
-    level, plumb
-    under a mark, level beside a mark, or where the seam of another piece ends ('shoulder.end'). place: the figure or the
-    name. end: the
-    neighbour in the draft from which it is counted; '' is its start. otherwise: another way where this one is not there.
+    piece, edge: as drafted, however it was cut since. kind: a part of it (0 to 1), so many cm of it, at a dart, a notch or
+    a level, plumb under a mark, level beside a mark, or where the seam of another piece ends ('shoulder.end'). place: the
+    figure or the name. end: the neighbour in the draft from which it is counted; '' is its start. otherwise: another way
+    where this one is not there.
     """
 
     piece: str

@@ -25,8 +25,7 @@ FORWARD = 2.0
 @dataclass(frozen=True)
 class Frame:
     """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
-    dart;
-    taken: what the shaped centre back takes at the underarm, given back at the side."""
+    dart; taken: what the shaped centre back takes at the underarm, given back at the side."""
 
     waist: float
     hip: float

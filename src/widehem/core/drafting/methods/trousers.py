@@ -65,8 +65,8 @@ class School:
     """What a school gives a panel, cm. width: at the hip. fork: x of the fork tip; side, centre: x of side and centre at the
     hip.
 
-    top: the waist point on the centre line; up: how far the front's side waist point lies above the waist line. darts, number:
-    what they take by default. places: where they lie on the guide and how long they are.
+    top: the waist point on the centre line; up: how far the front's side waist point lies above the waist line. darts,
+    number: what they take by default. places: where they lie on the guide and how long they are.
     """
 
     width: Quantity
@@ -369,8 +369,8 @@ def _marks(panel: Panel) -> dict[str, Point]:
 
 
 def _notched(sheet: Sheet, pieces: list[Piece], rise: Rise, length: float) -> list[Piece]:
-    """The pieces with their notches: along the crotch from the waist; along the side where the front has hip and fork.
-    length: open, cm."""
+    """The pieces with their notches: along the crotch from the waist; along the side where the front has hip and fork. length:
+    open, cm."""
     front = next(piece for piece in pieces if piece.name == "front").edge("side")
     up = {what: front.length - (front.at_level(y) or 0.0) for what, y in (("hip", rise.hip), ("crotch", rise.crotch))}
     opened = length and sheet.choice("opening_at") == "centre_front"

@@ -16,11 +16,9 @@ from widehem.core.units import say
 class Girth(Demand):
     """A girth that is held against the body.
 
-    name: of the level. edge: the role of the edges whose sewn length it is; '' means across the pieces at their level of that
-    name.
-    body, least: body girth and least wearing ease, cm. planned: the ease that was asked for, None where none was. slack: how
-    far the
-    drawing may lie from the plan. limb: round one arm or leg. gap: what stands open under a lacing.
+    name: of the level. edge: the role of the edges whose sewn length it is; '' means across the pieces at their level of
+    that name. body, least: body girth and least wearing ease, cm. planned: the ease that was asked for, None where none
+    was. slack: how far the drawing may lie from the plan. limb: round one arm or leg. gap: what stands open under a lacing.
     """
 
     name: str
@@ -109,8 +107,7 @@ class Length(Demand):
     """A length that was asked for, cm: of what is left of these edges of the draft, or straight between two places on a piece.
 
     along: edges of the draft whose sewn lengths are added. piece, first, second: marks, levels ('@waist') or corners
-    ('hem.end') of a
-    piece; a level and a place are taken plumb.
+    ('hem.end') of a piece; a level and a place are taken plumb.
     """
 
     name: str

@@ -62,8 +62,7 @@ def on_the_body(case: Case, asked: OnTheBody) -> Iterator[Check]:
 @dataclass(frozen=True)
 class NotchAt(Demand):
     """Where notches of an edge belong: name, single or double, and how far (cm) from an end of what is left of the edge, or
-    what part
-    (0 to 1) of it from that end."""
+    what part (0 to 1) of it from that end."""
 
     ref: EdgeRef
     name: str

@@ -27,8 +27,7 @@ class HemRises(Demand):
 
 def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
     """The ends of a hem with the role of what it meets there; those at a panel are left out: there it bends with the shape of
-    its
-    panels, and is held as long as its neighbour by the seam."""
+    its panels, and is held as long as its neighbour by the seam."""
     before, after = piece.beside(hem.name)
     ends = ((hem.start, before.role), (hem.end, after.role))
     return [(point, role) for point, role in ends if role not in ACROSS]

@@ -18,9 +18,8 @@ CLOTHS = {"woven": "Woven cloth", "crisp": "Crisp cloth", "knit": "A knit"}
 class CapFits(Demand):
     """The armhole a cap is for, cm: its length and how far from the underarm its pitch notches stand, back and front.
 
-    wanted: the ease that was asked for. share: of the ease of a high cap. own: least and most of a kind of head for which the
-    cloth does
-    not decide.
+    wanted: the ease that was asked for. share: of the ease of a high cap. own: least and most of a kind of head for which
+    the cloth does not decide.
     """
 
     armhole: float

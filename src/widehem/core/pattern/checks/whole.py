@@ -60,9 +60,8 @@ def reach(case: Case, asked: OpensTo) -> Iterator[Check]:
 class SitsAndReaches(Demand):
     """A suit closed from neck to fork.
 
-    body: the length of the body from neck to neck between the legs, cm, as bodice and trousers have it. around: the edges of
-    the draft
-    that run there.
+    body: the length of the body from neck to neck between the legs, cm, as bodice and trousers have it. around: the edges
+    of the draft that run there.
     """
 
     body: float
