@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
-from shapely import LineString, Polygon
+from shapely import LineString, Polygon, contains_xy
 from shapely import Point as Dot
 
 from widehem.core.geometry.paths import Path
@@ -19,6 +19,7 @@ from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import Run, Runs, Spot, arcs, closed, cut_at, edges_from, opened
 
 EMPTY, INSIDE = 1e-6, 0.1  # cm; how far a line may run along the outline outside of it
+REACHED = 0.05  # cm: a level reaches a part where it lies so far inside it
 ALONG = 0.2  # cm that a level may lose where a piece is cut across it
 
 
@@ -59,6 +60,8 @@ def part_piece(
     one = (*first, Run(line, faces[0].reverse()))
     two = (*second, Run(line, faces[1]))
     sides = [_closed_part(piece, ring, line.name) for ring in (one, two)]
+    if any(len(part.sketch) < 3 for part in sides):
+        raise PatternError(f"The cut of the {piece.name} leaves nothing on one side.")
     held = [part.has(holds) for part in sides]
     if held == [True, True]:  # the edge itself was cut: the new piece has its longer part
         held = [sides[0].edge(holds).length > sides[1].edge(holds).length, False]
@@ -131,18 +134,19 @@ def _with_inside(piece: Piece, part: Piece, outline: Polygon, name: str, title: 
         grain=_grain(piece, part),
     )  # fmt: skip
     kept = {line.name for line in found.lines}
-    levels = (_level(piece, found, line, outline) for line in piece.balance)
+    cloth = outline.buffer(-REACHED) if piece.balance else outline
+    levels = (_level(piece, found, line, cloth) for line in piece.balance)
     return replace(found, balance=tuple(line for line in levels if line is not None and set(line.between) <= {"", *kept}))
 
 
-def _level(piece: Piece, part: Piece, line: BalanceLine, outline: Polygon) -> BalanceLine | None:
-    """A level on a part: the lines that cross it, their ends at the cut running on to the new edge; None where it does not
-    reach it."""
+def _level(piece: Piece, part: Piece, line: BalanceLine, cloth: Polygon) -> BalanceLine | None:
+    """A level on a part: the lines that cross its cloth, their ends at the cut running on to the new edge; None where it does
+    not reach it."""
     stretches = piece.stretches(line.level)
     crossed = [
         number
         for number, (a, b) in enumerate(stretches)
-        if any(outline.buffer(-0.05).contains(Dot(*a.toward(b, share))) for share in (0.02, 0.25, 0.5, 0.75, 0.98))
+        if contains_xy(cloth, [a.toward(b, share) for share in (0.02, 0.25, 0.5, 0.75, 0.98)]).any()
     ]
     if not crossed:
         return None
@@ -191,7 +195,7 @@ def _renamed(piece: Piece, kept: Piece, other: Piece) -> dict[EdgeRef, Chain]:
 
 
 def _along(edge: Edge, point: Point) -> float | None:
-    """How far along an edge a point of it lies, cm; None where it is not on it."""
+    """About how far along an edge a point of it lies, cm: enough to put parts in order; None where it is not on it."""
     gone = 0.0
     for part in edge.parts:
         for segment in part.segments:
@@ -200,11 +204,14 @@ def _along(edge: Edge, point: Point) -> float | None:
             gone += segment.length
     gone, best = 0.0, (0.05, -1.0)
     for part in edge.parts:
-        count = max(8, int(part.length))
-        for number in range(count + 1):
-            along = part.length * number / count
-            best = min(best, (part.place(along).point.to(point) - part.length / count, gone + along))
-        gone += part.length
+        for segment in part.segments:
+            count = max(4, int(segment.length))
+            step = segment.length / count
+            for number in range(count + 1):
+                off = segment.at(number / count).to(point) - step
+                if off < best[0]:
+                    best = off, gone + step * number
+            gone += segment.length
     return best[1] if best[1] >= 0 else None
 
 

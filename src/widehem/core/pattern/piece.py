@@ -156,7 +156,7 @@ class Piece:
     @cached_property
     def simple(self) -> bool:
         """Whether the outline does not cross itself."""
-        return bool(is_simple(linearrings(self.sketch)))
+        return len(self.sketch) > 2 and bool(is_simple(linearrings(self.sketch)))
 
     @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
