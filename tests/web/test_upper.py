@@ -7,7 +7,7 @@ from tests.web.case import WebCase
 from widehem.core.drafting.method import METHODS
 from widehem.store.models import Docket
 
-BODICE, SLEEVE, SMOCK = 8, 9, 10
+BODICE, SLEEVE, SMOCK, COAT = 8, 9, 10, 19
 
 
 class Schools(WebCase):
@@ -80,6 +80,25 @@ class Board(WebCase):
         self.assertIn("1 change tried", mended)
         self.assertIn("The front is 1.0 cm longer and gapes", re.sub("<[^>]+>", "", page))
         self.assertIn("The front does not gape.", mended)
+
+    def test_a_coat_of_older_rules_says_so_goes_over_and_back(self):
+        page = self.get(f"/dockets/{COAT}/draft")
+        self.assertRegex(page, r"Older rules</b>\s+6 figures would change")
+        both = self.get(f"/dockets/{COAT}/compare?with=rules:2")
+        self.assertIn("By today&#39;s rules of its method", both)
+        old = self.hem_of(page)
+        self.post(f"/dockets/{COAT}/rules", {"rules": "2"})
+        new = self.get(f"/dockets/{COAT}/draft")
+        self.assertNotIn("Older rules</b>", new)
+        self.assertNotEqual(self.hem_of(new), old)
+        self.assertIn("rules of version 1", self.get(f"/dockets/{COAT}/draft?slip=settings"))
+        self.post(f"/dockets/{COAT}/rules", {"rules": "1"})
+        self.assertEqual(self.hem_of(self.get(f"/dockets/{COAT}/draft")), old)
+        self.post(f"/dockets/{COAT}/rules", {"rules": "7"}, 400)
+
+    def hem_of(self, page):
+        """How long the back hem is, as it stands on the board."""
+        return re.search(r"hem (\d+\.\d)", re.sub("<[^>]+>", "", page))[1]
 
     def test_a_plan_of_ease_sets_what_the_method_knows(self):
         page = self.get(f"/dockets/{BODICE}/draft?slip=settings")

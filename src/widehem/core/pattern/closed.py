@@ -15,6 +15,9 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
 
 
+POINTED = 150.0  # degrees: a piece with less between two edges has a point there, no line that runs on
+
+
 @dataclass(frozen=True)
 class Joint:
     """A place where an outline runs on once something is closed: role of the outline, bend there in degrees, where that is,
@@ -40,7 +43,7 @@ def joints(garment: Garment) -> Iterator[Joint]:
             one, two = (corner_of(garment, chain, at_end=at_end) for chain in (seam.first, seam.second))
             if one.beyond.role != two.beyond.role or not one.piece.layer == two.piece.layer == "shell":
                 continue
-            if _sewn_together(garment, one, two):  # the seam runs on into the next one: each piece has one line there
+            if _sewn_together(garment, one, two) or _let_in(garment, one, two):  # each piece has one line there
                 bend = max(abs(corner.angle - 180) for corner in (one, two))
                 where = f"where the {seam.title.lower()} runs on"
                 yield Joint(
@@ -91,6 +94,21 @@ def _sewn_together(garment: Garment, one: Corner, two: Corner) -> bool:
     other = EdgeRef(two.piece.name, two.beyond.name)
     found = garment.seams_at(EdgeRef(one.piece.name, one.beyond.name))
     return any(entry.ref == other for _, _, chain in found for entry in chain)
+
+
+def _let_in(garment: Garment, one: Corner, two: Corner) -> bool:
+    """Whether the point of a third piece is let in where a seam ends: a gore, a gusset."""
+    left, right = (
+        {entry.ref for _, _, chain in garment.seams_at(EdgeRef(c.piece.name, c.beyond.name)) for entry in chain}
+        for c in (one, two)
+    )
+    return any(
+        inside_angle(piece, edge, after) < POINTED
+        for piece in garment.shell
+        for edge, after in piece.corners()
+        for before, behind in ((left, right), (right, left))
+        if EdgeRef(piece.name, edge.name) in before and EdgeRef(piece.name, after.name) in behind
+    )
 
 
 def corner_of(garment: Garment, chain: Chain, *, at_end: bool) -> Corner:

@@ -8,7 +8,7 @@ from typing import Literal
 
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, answers
 from widehem.core.pattern.garment import EdgeRef
-from widehem.core.pattern.meeting import notches_along
+from widehem.core.pattern.meeting import PITCH, notches_along
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.roles import plain
@@ -87,12 +87,14 @@ def notch_at(case: Case, asked: NotchAt) -> Iterator[Check]:
         return
     there = min(places, key=lambda place: abs(place - wanted))
     off = abs(there - wanted)
-    words = say(f"{plain(asked.name)} at {{0}}, wanted at {{1}}", there, wanted)
+    kind, where = plain(asked.name), plain(asked.ref.piece)
+    title = f"Notch, {where} {kind}" if kind == PITCH else f"Notch, {kind}"
+    words = say(f"{kind.capitalize()} at {{0}}, wanted at {{1}}", there, wanted)
     tail = say("It stands where it was set.") if off <= SEAM_TRUE + 1e-6 else say("Move it: {0u} off.", off)
     number = "" if asked.count == 1 else f".{asked.count}"
     far = f".{wanted:.0f}" if asked.along is not None else ""
     yield Check(
-        f"notch.{asked.ref}.{asked.name}{number}{far}".replace(" ", "_"), "seams", f"Notch, {plain(asked.name)}", "length",
+        f"notch.{asked.ref}.{asked.name}{number}{far}".replace(" ", "_"), "seams", title, "length",
             off, None, SEAM_TRUE, 0.0,
         words, words.stopped + tail, tuple(str(entry) for entry in chain), "off",
     )  # fmt: skip
