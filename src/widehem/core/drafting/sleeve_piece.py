@@ -9,7 +9,8 @@ from widehem.core.drafting.table import Table, as_drawn
 from widehem.core.geometry.paths import Path
 from widehem.core.pattern.checks.body import Girth, Length
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
-from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
+from widehem.core.pattern.checks.sleeve import CapFits
+from widehem.core.pattern.checks.through import HandPasses
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine

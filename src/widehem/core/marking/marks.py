@@ -13,6 +13,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import BACK
 
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch
@@ -75,7 +76,7 @@ def notches(garment: Garment, piece: Piece, amounts: Mapping[str, float], cut: S
     piece: as it lies where it is marked.
     """
     found: list[Notch] = []
-    count = 2 if piece.of == "back" else 1
+    count = 2 if piece.of == BACK else 1
     opening = garment.opening()
     for edge in piece.edges:
         for dart in edge.darts:

@@ -14,7 +14,6 @@ from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
 
-
 POINTED = 150.0  # degrees: a piece with less between two edges has a point there, no line that runs on
 
 

@@ -9,6 +9,7 @@ from functools import cached_property
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, PatternError
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import BACK, FRONT
 
 OPENING_WORDS: dict[str, str] = {
     "centre_back": "centre back", "centre_front": "centre front", "side": "left side", "none": "no opening",
@@ -189,7 +190,7 @@ class Garment:
     @property
     def armholes(self) -> tuple[Chain, Chain] | None:
         """Front and back armhole of one side; None where one of them is missing."""
-        front, back = (self.one_side("armhole", part=part) for part in ("front", "back"))
+        front, back = (self.one_side("armhole", part=part) for part in (FRONT, BACK))
         return (front, back) if front and back else None
 
     def girth(self, level: str, *, limb: bool = False, below: float = 0.0) -> float:

@@ -51,6 +51,7 @@ for _role in (
     ROLES.add(_role.code, _role)
 
 BACK_CROTCH_RADIUS = 8.0
+FRONT, BACK = "front", "back"  # the parts of a garment that cover the body before and behind
 
 
 def role_named(code: str) -> Role:

@@ -18,7 +18,8 @@ from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.held import NotchAt
-from widehem.core.pattern.checks.sleeve import CapFits, HandPasses
+from widehem.core.pattern.checks.sleeve import CapFits
+from widehem.core.pattern.checks.through import HandPasses
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine

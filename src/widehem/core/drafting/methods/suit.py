@@ -15,7 +15,8 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth, asked_girths
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
-from widehem.core.pattern.checks.lower import CrotchSeam, FootPasses, KneeBends
+from widehem.core.pattern.checks.lower import CrotchSeam, KneeBends
+from widehem.core.pattern.checks.through import FootPasses
 from widehem.core.pattern.checks.upper import ArmholeOn, HeadPasses, NeckOn
 from widehem.core.pattern.checks.whole import OpensTo, SitsAndReaches
 from widehem.core.pattern.edge import Edge, Notch

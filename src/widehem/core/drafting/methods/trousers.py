@@ -36,7 +36,8 @@ from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import BodyPasses, Girth
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
-from widehem.core.pattern.checks.lower import CrotchSeam, FootPasses, KneeBends
+from widehem.core.pattern.checks.lower import CrotchSeam, KneeBends
+from widehem.core.pattern.checks.through import FootPasses
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Opening, Seam
 from widehem.core.pattern.inside import BalanceLine

@@ -13,7 +13,7 @@ from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, Case, Check, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import BACK_CROTCH_RADIUS, ROLES, plain
+from widehem.core.pattern.roles import BACK, BACK_CROTCH_RADIUS, ROLES, plain
 from widehem.core.units import say
 
 LOOKS = 12  # places on a curve at which its bend is looked at
@@ -109,7 +109,7 @@ def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
 
 def radius_least(piece: Piece, edge: Edge) -> float:
     """The least radius of a curve in an edge, cm."""
-    return BACK_CROTCH_RADIUS if edge.role == "crotch" and piece.of == "back" else ROLES[edge.role].radius
+    return BACK_CROTCH_RADIUS if edge.role == "crotch" and piece.of == BACK else ROLES[edge.role].radius
 
 
 def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Check]:

@@ -9,7 +9,7 @@ from widehem.core.geometry.points import meet
 from widehem.core.pattern.check import ANY, LEGS_LOOK, LEGS_TRUE, Case, Check, checker
 from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import plain
+from widehem.core.pattern.roles import BACK, FRONT, plain
 from widehem.core.units import say
 
 INTAKE_MOST, BUST_INTAKE_MOST = 4.5, 8.0
@@ -113,16 +113,16 @@ def _crossed(a: Dart, b: Dart) -> bool:
 @checker("darts.waist")
 def waist_darts(case: Case) -> Iterator[Check]:
     """The front waist darts together are not larger than the back's, unless the belly asks for it."""
-    found = {"front": 0.0, "back": 0.0}
+    found = {FRONT: 0.0, BACK: 0.0}
     spots = []
     for part in found:
         for piece, edge in case.garment.edges_of("waist", part=part):
             found[part] += piece.weight() / 2 * sum(dart.intake for dart in edge.darts if dart.apex is None)
             spots += [f"{piece.name}.{dart.name}" for dart in edge.darts]
-    if not found["front"] or not found["back"]:
+    if not found[FRONT] or not found[BACK]:
         return
-    over = found["front"] - found["back"]
-    words = say("{0} front, {1} back", found["front"], found["back"])
+    over = found[FRONT] - found[BACK]
+    words = say("{0} front, {1} back", found[FRONT], found[BACK])
     tail = (
         say("The back takes as much as the front, or more.")
         if over <= MORE_IN_FRONT

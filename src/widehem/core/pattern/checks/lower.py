@@ -9,7 +9,7 @@ from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.check import ANY, CORNER_LOOK, CORNER_TRUE, Case, Check, Demand, answers, checker
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import plain
+from widehem.core.pattern.roles import BACK, plain
 from widehem.core.units import say
 
 CROTCH_TRUE, CROTCH_LOOK = 0.1, 1.5  # cm outside the wanted range
@@ -61,7 +61,7 @@ def crease_balance(case: Case) -> Iterator[Check]:
         off = off_crease(piece)
         if off is None:
             continue
-        behind = piece.of == "back"
+        behind = piece.of == BACK
         low, high = -FRONT_BALANCE, BACK_BALANCE if behind else FRONT_BALANCE
         true = low - 1e-6 <= off <= high + 1e-6
         tail = say("Balanced.") if true else say("The leg would twist: read hip and crotch depth again.")
@@ -186,40 +186,5 @@ def knees(case: Case, asked: KneeBends) -> Iterator[Check]:
         words,
         words.stopped + tail,
         ("@knee",),
-        "spare",
-    )
-
-
-@dataclass(frozen=True)
-class FootPasses(Demand):
-    """What must pass the hem of a leg, cm."""
-
-    foot: float
-
-
-@answers(FootPasses)
-def foot(case: Case, asked: FootPasses) -> Iterator[Check]:
-    """The foot passes the hem."""
-    girth = case.garment.round_of("hem", limb=True)
-    spare = girth - asked.foot
-    words = say("{0} on foot {1}", girth, asked.foot)
-    tail = (
-        say("The foot passes.")
-        if spare >= -1e-6
-        else say("The foot does not pass: widen the hem, or leave an opening of {0u} in the side.", 10.0)
-    )
-    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("hem"))
-    yield Check(
-        "foot.passes",
-        "movement",
-        "Foot through the hem",
-        "signed",
-        spare,
-        0.0,
-        None,
-        ANY,
-        words,
-        words.stopped + tail,
-        spots,
         "spare",
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from widehem.core.pattern.check import ANY, SEAM_TRUE, Case, Check, Demand, answers
+from widehem.core.pattern.check import SEAM_TRUE, Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.meeting import PITCH, notches_along
 from widehem.core.units import say
@@ -107,43 +107,4 @@ def _pitch(case: Case, wanted: tuple[float, float], spots: tuple[str, ...]) -> I
         words.stopped + tail,
         spots,
         "apart",
-    )
-
-
-@dataclass(frozen=True)
-class HandPasses(Demand):
-    """The girth of the closed hand that must pass the hem of a sleeve, cm."""
-
-    hand: float
-
-
-@answers(HandPasses)
-def hands(case: Case, asked: HandPasses) -> Iterator[Check]:
-    """The closed hand passes the hem of a sleeve."""
-    girth = case.garment.round_of("wrist", limb=True)
-    if not girth:
-        return
-    if case.wear.knit:
-        girth *= 1 + case.wear.stretch / 100
-    spare = girth - asked.hand
-    words = say("{0} on hand {1}", girth, asked.hand)
-    tail = (
-        say("The hand passes.")
-        if spare >= -1e-6
-        else say("The hand does not pass: widen the hem, or leave an opening of {0u}.", 8.0)
-    )
-    spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("wrist"))
-    yield Check(
-        "hand.passes",
-        "movement",
-        "Hand through the hem",
-        "signed",
-        spare,
-        0.0,
-        None,
-        ANY,
-        words,
-        words.stopped + tail,
-        spots,
-        "spare",
     )
