@@ -199,6 +199,15 @@ class Edge:
             gone += part.length
         return None
 
+    def at_mouth(self, at: Point, way: Point) -> float | None:
+        """How far along, from its start, an endless line goes through the mouth of a dart or a pleat, cm; its parts meet there."""
+        gone = 0.0
+        for part, gap in zip(self.parts, self.gaps, strict=False):
+            gone += part.length
+            if Path.through(gap.inner, gap.outer).crossings(at, way):
+                return gone
+        return None
+
     def at_level(self, y: float) -> float | None:
         """How far along, from its start, a height is crossed, cm."""
         return self.at_line(Point(0.0, y), Point(1.0, 0.0))

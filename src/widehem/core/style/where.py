@@ -135,6 +135,8 @@ def _along(garment: Garment, chain: Chain, where: Where, words: str) -> float:
         else:
             line = _line(garment, piece, where)
             found = edge.at_line(*line) if line is not None else None
+            if line is not None and found is None:
+                found = edge.at_mouth(*line)
         if found is not None:
             return gone + (edge.length - found if entry.back else found)
         gone += edge.length
