@@ -10,9 +10,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from widehem.core.drafting.bodice import front_to_back
 from widehem.core.drafting.finished import show_edges, show_lightly
-from widehem.core.drafting.methods.trousers_options import FOOT
+from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, hand_over, is_short, stretched
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.trousers import (
@@ -33,13 +32,7 @@ from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_length
-from widehem.core.pattern.check import Demand
-from widehem.core.pattern.checks.body import BodyPasses, Girth
-from widehem.core.pattern.checks.held import NotchAt, OnTheBody
-from widehem.core.pattern.checks.lower import CrotchSeam, KneeBends
-from widehem.core.pattern.checks.through import FootPasses
-from widehem.core.pattern.edge import Edge, Notch
-from widehem.core.pattern.garment import EdgeRef, Opening, Seam
+from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Mend
@@ -50,13 +43,9 @@ from widehem.core.units import say
 APART = 6.0
 FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its waist follows
 DROP_LEAST, DROP_MOST = -2.0, 6.0
-INSEAM_SHORT = 0.5  # cm: the back is stretched onto the front
-CROTCH_LEAST, CROTCH_MOST, CROTCH_MEND = 1.0, 3.0, 2.0
+CROTCH_MEND = 2.0  # cm
 BELOW_FORK = 5.0  # cm: where the thigh is held against the body
-THIGH_LEAST, KNEE_LEAST, HIP_LEAST, WAIST_LEAST = 4.0, 6.0, 3.0, 1.5
-SECOND_NOTCH = 1.0
 ELASTIC = Shares()
-ELASTIC_LESS = 5.0  # cm that an elastic is shorter than the waist
 TITLES = {"side": "side seam", "crotch": "crotch seam"}
 LETTERS = {"back": "LMN", "front": "PQR"}
 
@@ -117,7 +106,7 @@ def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float
     return Panel(
         name, rise, Point(school.side, rise.hip), centre, top, Point(school.fork.value + change, rise.crotch + fork_down),
         sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + part, sheet.choice("leg") == "wide",
-        rise.crotch + BELOW_FORK if _short(sheet) else None,
+        rise.crotch + BELOW_FORK if is_short(sheet) else None,
     )  # fmt: skip
 
 
@@ -163,12 +152,12 @@ def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
 def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
     """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until
     nothing moves."""
-    short = front.inseam.length - _stretched(sheet)
+    short = front.inseam.length - stretched(sheet)
 
     def inseam(up: float) -> float:
         return _panel(sheet, "back", rise, school, -up, change).inseam.length
 
-    lowest = BELOW_FORK - 0.5 if _short(sheet) else DROP_MOST + 2
+    lowest = BELOW_FORK - 0.5 if is_short(sheet) else DROP_MOST + 2
     up = solve_length(inseam, short, -lowest, -DROP_LEAST + 2, near=NEAR)
     if up is None or not DROP_LEAST <= -up <= DROP_MOST:
         raise CannotDraft(
@@ -197,15 +186,6 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
     return back, top
 
 
-def _short(sheet: Sheet) -> bool:
-    return sheet.choice("legs") == "short"
-
-
-def _stretched(sheet: Sheet) -> float:
-    """How much shorter the back inseam is, cm; a short leg has no length to stretch it over."""
-    return 0.0 if _short(sheet) else INSEAM_SHORT
-
-
 def _crotch(panel: Panel) -> Path:
     found = panel.crotch
     if found is None:
@@ -215,14 +195,6 @@ def _crotch(panel: Panel) -> Path:
                 f"hip and waist to hip again."),
         )  # fmt: skip
     return found
-
-
-def crotch_wanted(sheet: Sheet) -> tuple[float, bool]:
-    """The length of the crotch on the body, cm, and whether it was read."""
-    read = sheet.chart.get("crotch_length")
-    if read is not None:
-        return read, True
-    return 2 * sheet.measure("crotch_depth").value + 0.17 * sheet.measure("hip").value, False
 
 
 def _crotch_change(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top) -> float:
@@ -300,7 +272,7 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
         sheet.sum("crotch seam", drawn(sum(piece.edge("crotch").length for piece in pieces), "crotch seam"))
         for panel, _ in (back, front):
             sheet.rub_out(f"{panel.name}_centre_guide", f"{panel.name}_waist_guide", f"{panel.name}_frame")
-    _hand_over(sheet, pieces, table, front[0], waist)
+    hand_over(sheet, pieces, table, front[0], waist)
     if sheet.choice("waistline") == "elastic":
         sheet.note(
             say("The waist is as wide as the hip and drawn in by elastic: the amount of a hem is turned down for the casing.")
@@ -367,83 +339,6 @@ def _marks(panel: Panel) -> dict[str, Point]:
     if not panel.wide and panel.cut is None:
         found["knee"] = Point(0.0, panel.rise.knee)
     return found
-
-
-def _notched(sheet: Sheet, pieces: list[Piece], rise: Rise, length: float) -> list[Piece]:
-    """The pieces with their notches: along the crotch from the waist; along the side where the front has hip and fork. length:
-    open, cm."""
-    front = next(piece for piece in pieces if piece.name == "front").edge("side")
-    up = {what: front.length - (front.at_level(y) or 0.0) for what, y in (("hip", rise.hip), ("crotch", rise.crotch))}
-    opened = length and sheet.choice("opening_at") == "centre_front"
-    found = []
-    for piece in pieces:
-        behind = piece.name == "back"
-        side, crotch = piece.edge("side"), piece.edge("crotch")
-        along = crotch.length - sheet.measure("crotch_depth").value * 2 / 3
-        below = [Notch("crotch", along - more) for more in (0.0, SECOND_NOTCH)[: 2 if behind else 1]]
-        if opened and not behind:
-            below.append(Notch("opening end", crotch.length - length))
-        marked = replace(side, notches=tuple(Notch(what, side.length - by, 2 if behind else 1) for what, by in up.items()))
-        found.append(piece.with_edge(marked).with_edge(replace(crotch, notches=tuple(below))))
-    return found
-
-
-def _places(sheet: Sheet, pieces: list[Piece], length: float) -> list[Demand]:
-    """Where forks and notches of the crotch belong. length: open, cm."""
-    found: list[Demand] = [OnTheBody(tuple((piece.name, "crotch", "crotch.start") for piece in pieces))]
-    down = sheet.measure("crotch_depth").value * 2 / 3
-    for piece in pieces:
-        ref = EdgeRef(piece.name, "crotch")
-        found += [
-            NotchAt(ref, "crotch", 1, down + more, end="end")
-            for more in (0.0, SECOND_NOTCH)[: 2 if piece.name == "back" else 1]
-        ]
-    if length and sheet.choice("opening_at") == "centre_front":
-        found.append(NotchAt(EdgeRef("front", "crotch"), "opening end", 1, length, end="end"))
-    return found
-
-
-def _girths(sheet: Sheet, pieces: list[Piece], sewn: float | None) -> list[Girth]:
-    waist, hip = sheet.measure("waist").value, sheet.measure("hip").value
-    found = [
-        Girth("waist", "Waist", waist, None if sewn is None else sewn - waist, WAIST_LEAST, 0.3, "waist"),
-        Girth("hip", "Hip", hip, sheet.ease("hip").value, HIP_LEAST, 0.3),
-    ]
-    for name, least in (("thigh", THIGH_LEAST), ("knee", KNEE_LEAST)):
-        measure = sheet.chart.get(name)
-        if measure is not None and pieces[0].level(name) is not None:
-            found.append(Girth(name, name.capitalize(), measure, None, least, 0.1, limb=True))
-    return found
-
-
-def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, front: Panel, sewn: float) -> None:
-    """Both pieces with what holds them together and what they are held against. sewn: what the waist should come to, cm."""
-    body, read = crotch_wanted(sheet)
-    ankle, knee = sheet.chart.get("ankle"), sheet.chart.get("knee")
-    at, elastic = sheet.choice("opening_at"), sheet.choice("waistline") == "elastic"
-    length = 0.0 if elastic or at == "none" else sheet.length("opening").value
-    pieces = _notched(sheet, pieces, front.rise, length)
-    less = -_stretched(sheet)
-    foot = 0.0 if _short(sheet) else (ankle or 0.0) * FOOT
-    sheet.hand_over(
-        pieces,
-        table,
-        seams=(
-            front_to_back("side", "Side seam"),
-            front_to_back("inseam", "Inseam", less),
-            *(Seam.to_its_mirror(f"crotch_{piece.name}", f"Crotch, {piece.name}", (piece.name, "crotch")) for piece in pieces),
-        ),
-        openings=Opening.named("none" if elastic else at, length),
-        demands=(
-            *_girths(sheet, pieces, None if elastic else sewn),
-            BodyPasses("hip", sheet.measure("hip").value),
-            *_places(sheet, pieces, length),
-            CrotchSeam(body + CROTCH_LEAST, body + CROTCH_MOST, read),
-            KneeBends(knee) if knee is not None else None,
-            FootPasses(foot) if foot else None,
-        ),
-        notions=(say("Elastic for the waist, about {0u}", sheet.measure("waist").value - ELASTIC_LESS),) if elastic else (),
-    )
 
 
 MENDS = {
