@@ -8,9 +8,10 @@ plain centimetres (float); ticks are for keeping.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
+
+from widehem.core.values import record
 
 Unit = Literal["cm", "in"]
 UNITS: tuple[Unit, ...] = ("cm", "in")
@@ -46,7 +47,7 @@ class LengthError(ValueError):
     """What was typed is not a length; the message is a whole sentence for the person who typed it."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Length:
     """A length as it was typed and as it is kept.
 
@@ -157,7 +158,7 @@ def with_unit(text: str, unit: Unit) -> str:
     return read.typed if names_unit else f"{read.typed} {unit}"
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Display:
     """How lengths are shown: the unit, and the finest inch fraction (8 or 16)."""
 
@@ -205,7 +206,7 @@ class Display:
 METRIC = Display()
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Saying:
     """A sentence with lengths in it, that can be said in either unit.
 

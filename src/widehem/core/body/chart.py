@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Iterable, Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from datetime import date
-from functools import cached_property
 from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.figure_tables import CURVED, TABLES, FigureTable
 from widehem.core.units import Length, LengthError, Unit, cm_of, parse_length
+from widehem.core.values import kept, record
 
 Side = Literal["left", "right"]
 SIDES: tuple[Side, ...] = ("left", "right")
@@ -37,7 +37,7 @@ def _mean(first: Length | None, second: Length | None) -> int | None:
     return round((first.ticks + second.ticks) / 2)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Turns(Kept):
     """One place read once or twice. What counts is the mean of the two, or the only one."""
 
@@ -62,7 +62,7 @@ class Turns(Kept):
 NOTHING = Turns()
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Reading(Kept):
     """What was read for one measure, once or twice, and left and right apart where the maker did so.
 
@@ -107,7 +107,7 @@ class ChartError(ValueError):
     """A chart that was handed over cannot be read; one sentence."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Chart:
     """Readings by code, with what they were taken over and the figure table they are judged by. Immutable."""
 
@@ -119,7 +119,7 @@ class Chart:
         """The value that counts, cm, or None when it was not read."""
         return self.values.get(code)
 
-    @cached_property
+    @kept
     def values(self) -> dict[str, float]:
         """Every value that counts, cm, by code."""
         return {code: cm for code, reading in self.readings.items() if (cm := reading.cm) is not None}
@@ -148,7 +148,7 @@ class Chart:
         """The chart without this one measure."""
         return replace(self, readings={other: reading for other, reading in self.readings.items() if other != code})
 
-    @cached_property
+    @kept
     def stamp(self) -> Hashable:
         """Stands for everything that is written on the chart and the table it is judged by."""
         said = (

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import field
 from datetime import date
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Reading
 from widehem.core.body.figure_tables import TABLES, FigureTable
 from widehem.core.units import CM_PER_INCH, TICKS_PER_INCH, Length, Unit
+from widehem.core.values import record
 
 ABOUT = {
     "wearer": ("wearer", "name"),
@@ -25,7 +26,7 @@ ABOUT = {
 }
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class FiledChart:
     """One wearer's chart as it stands in a file."""
 
@@ -41,7 +42,7 @@ class FiledChart:
     cautions: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Problem:
     """Something in a file that was not understood. where: 'row 3, hip'; fatal: the file cannot be used as it is."""
 
@@ -49,7 +50,7 @@ class Problem:
     words: str
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Understood:
     """What was read from a file. left_out: columns nobody knows. problems: cells that are not what they should be."""
 
@@ -101,7 +102,7 @@ _SIDE = re.compile(r"\s+(left|right)$")
 _UNIT = re.compile(r"[\(\[]\s*(cm|in|inch|inches)\s*[\)\]]\s*$", re.IGNORECASE)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Column:
     """What a column holds: a code, which reading, the unit its name tells, and the side."""
 

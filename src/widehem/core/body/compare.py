@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
+from widehem.core.values import record
 
 WORTH_DRAWING = 0.05  # cm: what a smaller difference moves cannot be cut
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Difference:
     """One measure on both charts, cm; None where it was not read."""
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import Doubt
+from widehem.core.values import record
 
 GROUPS = {
     "Plausible size": ("range", "proportion"),
@@ -15,7 +14,7 @@ GROUPS = {
 }
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class GroupState:
     """One line: its title, the doubts in it that are not accepted, and those that are."""
 

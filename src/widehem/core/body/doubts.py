@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES, Chart
 from widehem.core.body.estimates import predicted
 from widehem.core.units import CM_PER_INCH, Saying, say
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Doubt:
     """One thing to look at again.
 
@@ -154,7 +154,7 @@ def waist_over_hip(chart: Chart) -> Iterator[Doubt]:
         yield Doubt("waist over hip", "Order of sizes", ("waist", "hip"), words, waist - hip)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class _Within:
     """A sum that must lie between two limits."""
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.figure_tables import BASES, FigureTable
 from widehem.core.body.formula import read_formula
 from widehem.core.units import LONGEST_CM, METRIC, Display
+from widehem.core.values import record
 
 FRAME = "F"
 
@@ -18,7 +18,7 @@ class _UnknownError(Exception):
     """Something it rests on was not read and cannot be estimated."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Estimate:
     """An estimated measure, cm. formula: '' when it is the table's own row. rests_on: codes it was worked out from,
     each read or itself estimated."""
@@ -29,7 +29,7 @@ class Estimate:
     rests_on: tuple[str, ...]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Estimates:
     """All that can be estimated for a chart."""
 

@@ -9,11 +9,11 @@ from __future__ import annotations
 import re
 from bisect import bisect_right
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import cache
 
 from widehem.core.body.chart import Chart
 from widehem.core.body.measure import View
+from widehem.core.values import record
 
 BODY = (
     "M37.40 17.50C37.37 18.17 37.08 20.22 37.20 21.50C37.32 22.78 37.22 24.22 38.10 25.20C38.98 26.18 40.87 26.78 "
@@ -104,7 +104,7 @@ TORSO: Steps = (
 )  # half its width
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Build:
     """A way of being built. heights: where each height of the neutral figure comes to lie; widths: how much wider it is
     there; arms: how much thicker the arms are; apart: how far front and back stand from each other."""

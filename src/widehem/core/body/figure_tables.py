@@ -7,12 +7,13 @@ numbers, + - * /, brackets and root(). F is the frame, which upper body measures
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from widehem.core.values import record
 
 BASES = ("height", "bust", "waist", "hip")  # never worked out from others; a wholly estimated body takes the table's row
 
 
-@dataclass(frozen=True, eq=False)
+@record(frozen=True, eq=False)
 class FigureTable:
     """One table; two are the same only when they are one. bust_difference: bust over high bust, cm. row: the table's own body, cm. formulas: by measure.
     young: a growing body, whose chart ages faster."""

@@ -5,8 +5,9 @@ from __future__ import annotations
 import ast
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import cache
+
+from widehem.core.values import record
 
 Lookup = Callable[[str], float]
 _SIGNS = {ast.Add: "+", ast.Sub: "−", ast.Mult: "×", ast.Div: "÷"}
@@ -26,7 +27,7 @@ def _root(whole: float, part: float) -> float:
 _CALLS: dict[str, Callable[[float, float], float]] = {"root": _root, "distance": math.hypot}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Formula:
     """A formula ready to use. names: the measures it rests on, in order of first use."""
 

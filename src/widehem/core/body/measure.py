@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
+
+from widehem.core.values import record
 
 View = Literal["front", "back", "side"]
 Kind = Literal["girth", "arc", "length", "width"]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Tape:
     """Where the tape lies on the drawn figure.
 
@@ -22,7 +23,7 @@ class Tape:
     points: tuple[tuple[float, float], ...]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Measure:
     """One entry of the catalogue. Lengths in centimetres.
 

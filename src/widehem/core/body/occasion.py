@@ -3,19 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from datetime import date
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import Doubt
 from widehem.core.units import say
+from widehem.core.values import record
 
 OLD_DAYS, OLD_YOUNG_DAYS = 183, 56  # six months; children, who grow, eight weeks
 GROUP = "This chart"
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Occasion:
     """When a chart was taken and what it is for. costumes: (garment, what it is worn over) where that is known."""
 

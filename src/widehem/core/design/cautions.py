@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 
 from widehem.core.design.make import Made
 from widehem.core.pattern.check import Case
@@ -11,9 +10,10 @@ from widehem.core.pattern.checks.upper import NeckOn
 from widehem.core.pattern.checks.whole import FloorClear, SitsAndReaches, above_floor
 from widehem.core.setting.registry import Registry
 from widehem.core.units import Saying, say
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Caution:
     """Something to be careful with: what it is about, in a word or two, and what to do."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
@@ -13,11 +12,12 @@ from widehem.core.pattern.check import Case
 from widehem.core.pattern.checks.body import finished
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.values import record
 
 WORTH_TELLING = 0.05  # cm, and square cm for areas
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Row:
     """One figure of both drafts; None where one has no such thing. area: square centimetres instead of a length."""
 

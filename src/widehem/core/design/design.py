@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from typing import Any
 
 import widehem.core.style.operations  # noqa: F401 - registers them
@@ -11,9 +11,10 @@ from widehem.core.drafting.method import METHODS, Method
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.style.operation import OPERATIONS, Operation
 from widehem.core.style.where import Where
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Step:
     """One change of a design. id: its own for good. code: of the operation. wheres, names: places and names it asks for. off:
     left out."""
@@ -52,7 +53,7 @@ class Step:
         )
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Design:
     """A garment without a wearer. rules: the version of the method's rules. options, ease: what differs from the defaults,
     cm."""

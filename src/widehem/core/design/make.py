@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
-from functools import cached_property
+from dataclasses import replace
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step
@@ -24,6 +23,7 @@ from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.step import Step as DraftStep
 from widehem.core.style.operation import PHASES, CannotStyle, Context, DraftOf, run
 from widehem.core.units import Saying
+from widehem.core.values import kept, record
 
 APART = 6.0  # cm on the sheet between what was drawn and a piece that was made of it
 # settings of every method that are truing, done last: which operations they ask for
@@ -31,7 +31,7 @@ TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.
 PRESSED = {"side": ("dart.press",)}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Refused:
     """A step that does not fit this body: its id, and why."""
 
@@ -40,7 +40,7 @@ class Refused:
     wheres: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Made:
     """A garment made of a design on a chart.
 
@@ -88,12 +88,12 @@ class Made:
     def notions(self) -> tuple[Saying, ...]:
         return self.draft.notions
 
-    @cached_property
+    @kept
     def laid(self) -> tuple[Piece, ...]:
         """The pieces as they lie on the sheet."""
         return tuple(piece.moved(self.table.of(piece.name)) for piece in self.garment.pieces)
 
-    @cached_property
+    @kept
     def checks(self) -> tuple[Check, ...]:
         return check_garment(self.garment, self.demands, self.wear)
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -16,12 +16,13 @@ from widehem.core.drafting.method import Method
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Length, ticks_of
+from widehem.core.values import record
 
 STEP = 1.0  # cm
 WORTH_TELLING = 0.05  # cm
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Move:
     """An edge that changes: piece, edge, by how much (cm) for one centimetre more."""
 

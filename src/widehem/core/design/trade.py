@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import method_design
 from widehem.core.design.make import make
@@ -12,11 +10,12 @@ from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method, armhole_of
 from widehem.core.setting.option import Value
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.values import record
 
 LIFT = 45.0  # degrees beyond its rest that an arm rises freely in a sleeve
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Trade:
     """One armhole with one sleeve, cm and degrees. side: underarm to waist; rests, lifts: angle of the arm off the body."""
 

@@ -32,6 +32,7 @@ from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.swing import Share, swing
 from widehem.core.units import say
+from widehem.core.values import record
 
 BUST_DART = "bust_dart"
 APART = 7.0  # cm between back and front on the sheet
@@ -62,7 +63,7 @@ class Half:
         return sum(stretch.path.length for stretch in self.walk if stretch.edge == edge)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Lean:
     """How the waist is taken in: by the side, and by darts, each half piece, cm. down: how far the side runs below the waist
     level so that the waist meets it squarely."""

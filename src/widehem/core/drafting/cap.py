@@ -4,19 +4,19 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.values import record
 
 LOW, HIGH = 0.08, 0.45  # of the armhole: between these the cap height is looked for
 NEAR = 0.002  # cm: how near a cap must come to its armhole
 REST = 0.36  # the cap height of a sleeve that hangs straight down, of the armhole
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Armhole:
     """The armhole a sleeve is drawn for, along the stitching line, cm. depth: its own depth, where the bodice is known; level:
     how far its underarm lies below the nape."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from functools import cache
 
 from widehem.core.body.chart import Chart, chart_of
@@ -12,9 +12,10 @@ from widehem.core.body.figure_tables import CURVED
 from widehem.core.drafting.method import Method
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import Option
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class EasePlan:
     """Totals round the body, cm, by level. why: what it is for. cloth: what it is meant for. layers: how many are worn
     underneath."""
@@ -28,7 +29,7 @@ class EasePlan:
     stretch: float = 30.0
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class EaseLevel:
     """A level of a plan: what its amount does, the least of a woven cloth, and the measure it is over; low, high: what can be
     meant."""
@@ -77,7 +78,7 @@ PLANS: dict[str, EasePlan] = {
 }  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Applied:
     """What a plan comes to on a method. ease, options: by the method's own codes; left_out: levels it does not draw so."""
 

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field, replace
-from functools import cached_property
+from dataclasses import field, replace
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
@@ -25,9 +24,10 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.setting.registry import Registry
 from widehem.core.setting.step import Step
 from widehem.core.units import Saying, say
+from widehem.core.values import kept, record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Need:
     """A measure a method uses and what for.
 
@@ -40,7 +40,7 @@ class Need:
     instead: str = ""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Method:
     """A way of drafting.
 
@@ -130,7 +130,7 @@ def method_named(code: str) -> Method:
     return METHODS[code]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Draft:
     """A finished drawing: what was put in, and everything that was drawn from it.
 
@@ -154,7 +154,7 @@ class Draft:
     notions: tuple[Saying, ...]
     rubbed_out: Mapping[str, int]
 
-    @cached_property
+    @kept
     def laid(self) -> tuple[Piece, ...]:
         """The pieces as they lie on the sheet."""
         return tuple(piece.moved(self.table.of(piece.name)) for piece in self.garment.pieces)

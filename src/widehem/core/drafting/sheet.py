@@ -20,12 +20,13 @@ from widehem.core.setting.option import Option, Value, measured
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.step import Step, Sum
 from widehem.core.units import Saying, say
+from widehem.core.values import record
 
 Kind = Literal["point", "line", "level", "dart", "dimension"]
 Role = Literal["construction", "finished", "balance"]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Mark:
     """One thing drawn on the sheet.
 
@@ -55,7 +56,7 @@ class Mark:
         return f"{self.piece}.{self.edge or self.name}" if self.edge or self.dart else ""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class HandedOver:
     """What a method hands over. table: where each piece lies on the sheet. notions: what is needed besides cloth, of its own
     kind."""

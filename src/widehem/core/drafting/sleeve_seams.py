@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -11,12 +10,13 @@ from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.values import record
 
 OUT_AT_ELBOW, INTAKE, WRIST_IN = 0.6, 2.5, 1.9
 BELOW_LEAST = 6.0  # cm of sleeve below the elbow, or no dart is worth it
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Seams:
     """Both underarm seams and the hem, in the order of the ring: back from the hem up, front down, hem from front to back.
 

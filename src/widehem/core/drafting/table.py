@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.piece import Piece
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Table:
     """From the frame of each piece, by its name, to the sheet."""
 

@@ -8,8 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
-from functools import cached_property
 
 from widehem.core.drafting.upper import DOWN
 from widehem.core.drafting.waist import Waist, lay_dart, side_curve, waist_over_darts
@@ -19,6 +17,7 @@ from widehem.core.geometry.points import Point, meet
 from widehem.core.geometry.solve import solve_length
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import kept, record
 
 MOST_DARTS, WIDEST = 3, 4.5
 SIDE_MOST, DART_LEAST, DART_SHARE, ONE_DART_MOST = 4.0, 1.2, 0.7, 3.5
@@ -27,7 +26,7 @@ CROTCH_PART = 2 / 3  # of the way to where the directions meet
 NEAR = 1e-4
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Rise:
     """Heights below the waist line, cm. start: where the crotch curve leaves the centre line."""
 
@@ -38,7 +37,7 @@ class Rise:
     start: float
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Panel:
     """A trouser panel as far as it is laid out. centre_hip, centre_top: on the centre line at the hip line and at the waist.
 
@@ -56,12 +55,12 @@ class Panel:
     wide: bool
     cut: float | None = None
 
-    @cached_property
+    @kept
     def inseam(self) -> Path:
         """From the fork to the hem."""
         return self._short(self._whole_inseam())
 
-    @cached_property
+    @kept
     def lower_side(self) -> Path:
         """From the hip to the hem."""
         return self._short(self._whole_side())
@@ -97,7 +96,7 @@ class Panel:
         way = self.centre_way.square()
         return way if way.x < 0 else -way
 
-    @cached_property
+    @kept
     def crotch(self) -> Path | None:
         """Down the centre line and round to the fork, square to the inseam there; None where the directions do not meet."""
         way = self.centre_way
@@ -111,7 +110,7 @@ class Panel:
         return Path((Line(self.centre_top, start), Cubic(start, reach, into, self.fork)))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Shares:
     """What the darts of a panel take together, cm, and in how many."""
 
@@ -142,7 +141,7 @@ def share_waist(loss: float, default: float, number: int, choice: str) -> Shares
     return Shares(total, number)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Top:
     """The upper part of a panel: its side waist point, the whole side, and the waist over its darts."""
 

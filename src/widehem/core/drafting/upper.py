@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 from fontTools.misc.transform import Transform
@@ -17,6 +16,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.ring import dart_between
+from widehem.core.values import record
 
 DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
 HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
@@ -93,7 +93,7 @@ def shoulder_sine(snp: Point, shoulder: float, waist: Point, slope: float) -> fl
     return (max(spots, key=lambda p: p.x).y - snp.y) / shoulder
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Stretch:
     """A piece of the outer boundary, from the centre at the neck round to the centre at the waist."""
 
@@ -101,7 +101,7 @@ class Stretch:
     path: Path
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Gap:
     """A dart between two stretches of one edge.
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
@@ -13,6 +12,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart
+from widehem.core.values import record
 
 PROUD_SHARE, PROUD_MOST = 7, 0.5
 
@@ -30,7 +30,7 @@ def side_curve(hip: Point, waist: Point, inset: float, *, proud_most: float = PR
     return Path((curve_between(hip, Point(0.0, -1.0), waist, waist - hip, out=2.25 * proud * straight / abs(inset)),))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class DartPlan:
     """A dart laid off on the guide: middle and length of the axis, intake on the guide, cm."""
 
@@ -57,7 +57,7 @@ def lay_dart(name: str, start: Point, end: Point, along: float, intake: float, l
     return DartPlan(name, middle, middle + axis * length, middle - half, middle + half, intake, length)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Waist:
     """A waist edge opened out again: its sewn stretches, the darts between them, and the curve while they were shut."""
 

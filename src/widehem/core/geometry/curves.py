@@ -2,39 +2,29 @@
 
 from __future__ import annotations
 
-import math
-from dataclasses import dataclass
-from functools import cached_property
-from math import sqrt
+from math import ceil, sqrt
 
 from fontTools.misc.bezierTools import solveCubic
 from fontTools.misc.transform import Transform
 
-from widehem.core.geometry.points import Point, is_rigid
+from widehem.core.geometry.points import Point, is_rigid, new
+from widehem.core.values import kept, record
 
-# Gauss-Legendre nodes and weights on 0 to 1; four to guess, eight to know.
-_FOUR = (
-    (0.06943184420297371, 0.17392742256872679),
-    (0.33000947820757187, 0.3260725774312732),
-    (0.6699905217924281, 0.3260725774312732),
-    (0.9305681557970262, 0.17392742256872679),
-)
-_EIGHT = (
-    (0.019855071751231912, 0.05061426814518853),
-    (0.10166676129318664, 0.11119051722668721),
-    (0.2372337950418355, 0.15685332293894344),
-    (0.4082826787521751, 0.18134189168918083),
-    (0.5917173212478248, 0.18134189168918083),
-    (0.7627662049581645, 0.15685332293894344),
-    (0.8983332387068134, 0.11119051722668721),
-    (0.9801449282487681, 0.05061426814518853),
-)
+# Gauss' four nodes on -1 to 1 and the five that Kronrod sets between them: four to guess, all nine to know.
+_G1, _G2 = 0.8611363115940526, 0.3399810435848563
+_G1_SQUARE, _G2_SQUARE = _G1 * _G1, _G2 * _G2
+_G1_ALONE, _G2_ALONE = 0.3478548451374538, 0.6521451548625461
+_K1, _K2 = 0.9765602507375731, 0.6402862174963100
+_K1_SQUARE, _K2_SQUARE = _K1 * _K1, _K2 * _K2
+_K1_WEIGHT, _G1_WEIGHT, _K2_WEIGHT, _G2_WEIGHT, _MIDDLE_WEIGHT = (
+    0.0629773736654730, 0.1700536053357227, 0.2667983404522844, 0.3269491896014516, 0.3464429818901364,
+)  # fmt: skip
 STRONG = 1.25  # control polygon over chord: a curve that turns strongly
 NEAR = 1e-5  # cm: so near, one step of Newton more is as good as exact
-_AGREE = 2e-5  # cm: where four and eight nodes agree to this, eight are right to about its square
+_AGREE = 2e-5  # cm: where four and nine nodes agree to this, nine are right to about its square
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Line:
     """A straight piece from start to end."""
 
@@ -82,7 +72,7 @@ class Line:
         return [t] if -1e-9 <= t <= 1 + 1e-9 else []
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Cubic:
     """A cubic curve: start, the handle leaving it, the handle arriving, end."""
 
@@ -91,7 +81,7 @@ class Cubic:
     into: Point
     end: Point
 
-    @cached_property
+    @kept
     def length(self) -> float:
         """Arc length to about 1e-7 mm; halves until the halves agree."""
         return _arc(self, 0.0, 1.0)
@@ -99,19 +89,14 @@ class Cubic:
     def at(self, t: float) -> Point:
         s = 1 - t
         a, b, c, d = s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t
-        return Point(
-            a * self.start[0] + b * self.out[0] + c * self.into[0] + d * self.end[0],
-            a * self.start[1] + b * self.out[1] + c * self.into[1] + d * self.end[1],
-        )
+        (px, py), (qx, qy), (rx, ry), (ex, ey) = self.start, self.out, self.into, self.end
+        return new(Point, (a * px + b * qx + c * rx + d * ex, a * py + b * qy + c * ry + d * ey))
 
     def _speed(self, t: float) -> Point:
         s = 1 - t
         a, b, c = 3 * s * s, 6 * s * t, 3 * t * t
-        p, q, r, e = self.start, self.out, self.into, self.end
-        return Point(
-            a * (q[0] - p[0]) + b * (r[0] - q[0]) + c * (e[0] - r[0]),
-            a * (q[1] - p[1]) + b * (r[1] - q[1]) + c * (e[1] - r[1]),
-        )
+        (px, py), (qx, qy), (rx, ry), (ex, ey) = self.start, self.out, self.into, self.end
+        return new(Point, (a * (qx - px) + b * (rx - qx) + c * (ex - rx), a * (qy - py) + b * (ry - qy) + c * (ey - ry)))
 
     def direction(self, t: float) -> Point:
         speed = self._speed(t)
@@ -181,7 +166,7 @@ class Cubic:
     def moved(self, by: Transform) -> Cubic:
         xx, xy, yx, yy, dx, dy = by
         corners = self.start, self.out, self.into, self.end
-        found = Cubic(*[Point(xx * x + yx * y + dx, xy * x + yy * y + dy) for x, y in corners])
+        found = Cubic(*[new(Point, (xx * x + yx * y + dx, xy * x + yy * y + dy)) for x, y in corners])
         return self._as_long(found) if is_rigid(by) else found
 
     def _as_long(self, other: Cubic) -> Cubic:
@@ -192,18 +177,23 @@ class Cubic:
 
     def flat(self, tolerance: float) -> list[Point]:
         """Points of a chain of straights that stays within the tolerance; the start is left out."""
-        bulge = max(
-            (self.start - self.out * 2 + self.into).size,
-            (self.out - self.into * 2 + self.end).size,
-        )
-        count = max(1, math.ceil(math.sqrt(0.75 * bulge / tolerance)))
-        return [self.at(i / count) for i in range(1, count)] + [self.end]
+        (px, py), (qx, qy), (rx, ry), (ex, ey) = self.start, self.out, self.into, self.end
+        bx, by, dx, dy = px - 2 * qx + rx, py - 2 * qy + ry, qx - 2 * rx + ex, qy - 2 * ry + ey
+        count = ceil(sqrt(0.75 * sqrt(max(bx * bx + by * by, dx * dx + dy * dy)) / tolerance))
+        if count < 2:
+            return [self.end]
+        ax, ay, bx, by, cx, cy = dx - bx, dy - by, 3 * bx, 3 * by, 3 * (qx - px), 3 * (qy - py)
+        steps = [number / count for number in range(1, count)]
+        found = [new(Point, (((ax * t + bx) * t + cx) * t + px, ((ay * t + by) * t + cy) * t + py)) for t in steps]
+        found.append(self.end)
+        return found
 
     def crossings(self, point: Point, along: Point) -> list[float]:
         """Where an endless line crosses this piece, as t from 0 to 1, in order."""
-        sx, sy, off = -along[1], along[0], along[0] * point[1] - along[1] * point[0]
-        a, b = self.start[0] * sx + self.start[1] * sy - off, self.out[0] * sx + self.out[1] * sy - off
-        c, d = self.into[0] * sx + self.into[1] * sy - off, self.end[0] * sx + self.end[1] * sy - off
+        sy, sx = along
+        sx, off = -sx, sy * point[1] - sx * point[0]
+        (px, py), (qx, qy), (rx, ry), (ex, ey) = self.start, self.out, self.into, self.end
+        a, b, c, d = px * sx + py * sy - off, qx * sx + qy * sy - off, rx * sx + ry * sy - off, ex * sx + ey * sy - off
         if (a > 0 and b > 0 and c > 0 and d > 0) or (a < 0 and b < 0 and c < 0 and d < 0):
             return []
         roots = solveCubic(d - 3 * c + 3 * b - a, 3 * (c - 2 * b + a), 3 * (b - a), a)
@@ -214,44 +204,45 @@ Segment = Line | Cubic
 
 
 def _arc(curve: Cubic, low: float, high: float) -> float:
-    """Arc length between two parameters, to about 1e-7 mm: halves until four and eight nodes agree."""
-    p, q, r, e = curve.start, curve.out, curve.into, curve.end
-    # the direction of travel as a square polynomial: a t^2 + b t + c
-    cx, cy = 3 * (q[0] - p[0]), 3 * (q[1] - p[1])
-    bx, by = 6 * (r[0] - 2 * q[0] + p[0]), 6 * (r[1] - 2 * q[1] + p[1])
-    ax, ay = 3 * (e[0] - p[0] - 3 * (r[0] - q[0])), 3 * (e[1] - p[1] - 3 * (r[1] - q[1]))
-    vx, vy = e[0] - p[0], e[1] - p[1]
-    ux, uy, wx, wy, zx, zy = q[0] - p[0], q[1] - p[1], r[0] - q[0], r[1] - q[1], e[0] - r[0], e[1] - r[1]
+    """Arc length between two parameters, to about 1e-7 mm: halves until four and nine nodes agree."""
+    (px, py), (qx, qy), (rx, ry), (ex, ey) = curve.start, curve.out, curve.into, curve.end
+    ux, uy, wx, wy, zx, zy, vx, vy = qx - px, qy - py, rx - qx, ry - qy, ex - rx, ey - ry, ex - px, ey - py
     onward = (vx or vy) and ux * vx + uy * vy >= 0 and wx * vx + wy * vy >= 0 and zx * vx + zy * vy >= 0
     strict = onward and sqrt(ux * ux + uy * uy) + sqrt(wx * wx + wy * wy) + sqrt(zx * zx + zy * zy) > STRONG * sqrt(
         vx * vx + vy * vy
     )
+    # the direction of travel as a square polynomial: a t^2 + b t + c
+    cx, cy, bx, by = 3 * ux, 3 * uy, 6 * (wx - ux), 6 * (wy - uy)
+    ax, ay = 3 * (zx - 2 * wx + ux), 3 * (zy - 2 * wy + uy)
     # a curve that turns back, or sharply, may fool the rule: look at it in parts
     count = (4 if strict else 1) if onward else 16
-    span = (high - low) / count
-    total, pending = 0.0, [(low + i * span, span, 12) for i in range(count)]
-    while pending:
-        start, span, depth = pending.pop()
-        guess = _speed_sum(_FOUR, start, span, ax, bx, cx, ay, by, cy)
-        known = _speed_sum(_EIGHT, start, span, ax, bx, cx, ay, by, cy)
-        if depth == 0 or abs(known - guess) < _AGREE:
-            total += known
-        else:
-            half = span / 2
-            pending += [(start, half, depth - 1), (start + half, half, depth - 1)]
-    return total
-
-
-def _speed_sum(
-    nodes: tuple[tuple[float, float], ...], start: float, span: float,
-    ax: float, bx: float, cx: float, ay: float, by: float, cy: float,
-) -> float:  # fmt: skip
+    half = (high - low) / count / 2
+    pending = [(low + half, half, 12)] if count == 1 else [(low + (2 * i + 1) * half, half, 12) for i in range(count)]
     total = 0.0
-    for node, weight in nodes:
-        t = start + span * node
-        x, y = (ax * t + bx) * t + cx, (ay * t + by) * t + cy
-        total += weight * sqrt(x * x + y * y)
-    return total * span
+    while pending:
+        at, half, depth = pending.pop()
+        # the square of the speed round the middle, u from -1 to 1: s0 + s1 u + s2 u^2 + s3 u^3 + s4 u^4
+        x0, x1, x2 = (ax * at + bx) * at + cx, (2 * ax * at + bx) * half, ax * half * half
+        y0, y1, y2 = (ay * at + by) * at + cy, (2 * ay * at + by) * half, ay * half * half
+        s0, s1 = x0 * x0 + y0 * y0, 2 * (x0 * x1 + y0 * y1)
+        s2 = x1 * x1 + y1 * y1 + 2 * (x0 * x2 + y0 * y2)
+        s3, s4 = 2 * (x1 * x2 + y1 * y2), x2 * x2 + y2 * y2
+        even, odd = s0 + _G1_SQUARE * (s2 + _G1_SQUARE * s4), _G1 * (s1 + _G1_SQUARE * s3)
+        outer = sqrt(abs(even + odd)) + sqrt(abs(even - odd))
+        even, odd = s0 + _G2_SQUARE * (s2 + _G2_SQUARE * s4), _G2 * (s1 + _G2_SQUARE * s3)
+        inner = sqrt(abs(even + odd)) + sqrt(abs(even - odd))
+        even, odd = s0 + _K1_SQUARE * (s2 + _K1_SQUARE * s4), _K1 * (s1 + _K1_SQUARE * s3)
+        known = _K1_WEIGHT * (sqrt(abs(even + odd)) + sqrt(abs(even - odd)))
+        even, odd = s0 + _K2_SQUARE * (s2 + _K2_SQUARE * s4), _K2 * (s1 + _K2_SQUARE * s3)
+        known += _K2_WEIGHT * (sqrt(abs(even + odd)) + sqrt(abs(even - odd)))
+        known += _G1_WEIGHT * outer + _G2_WEIGHT * inner + _MIDDLE_WEIGHT * sqrt(s0)
+        guess = _G1_ALONE * outer + _G2_ALONE * inner
+        if depth == 0 or abs(known - guess) * half < _AGREE:
+            total += known * half
+        else:
+            half /= 2
+            pending += [(at - half, half, depth - 1), (at + half, half, depth - 1)]
+    return total
 
 
 def curve_between(start: Point, leaving: Point, end: Point, arriving: Point, out: float = 0.0, into: float = 0.0) -> Cubic:

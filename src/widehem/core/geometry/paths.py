@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
-from functools import cached_property
 from itertools import pairwise
 from typing import Any
 
@@ -14,11 +12,12 @@ from shapely import LineString
 
 from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.points import Point, is_rigid
+from widehem.core.values import kept, record
 
 FLAT = 0.01  # cm: how far a flattened curve may stand off the true one
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Place:
     """A spot on a path: the point, the direction of travel there, and how far along it lies (cm)."""
 
@@ -27,7 +26,7 @@ class Place:
     along: float
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Path:
     """An open chain of pieces."""
 
@@ -46,7 +45,7 @@ class Path:
     def end(self) -> Point:
         return self.segments[-1].end
 
-    @cached_property
+    @kept
     def length(self) -> float:
         return sum([segment.length for segment in self.segments])
 

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import math
+from math import hypot
 from typing import NamedTuple
 
 from fontTools.misc.transform import Transform
+
+new = tuple.__new__  # new(Point, (x, y)) is Point(x, y), in half the time: for what runs a thousand times in a draft
 
 
 class Point(NamedTuple):
@@ -15,16 +18,16 @@ class Point(NamedTuple):
     y: float
 
     def __add__(self, other: Point) -> Point:  # type: ignore[override]
-        return Point(self[0] + other[0], self[1] + other[1])
+        return new(Point, (self[0] + other[0], self[1] + other[1]))
 
     def __sub__(self, other: Point) -> Point:
-        return Point(self[0] - other[0], self[1] - other[1])
+        return new(Point, (self[0] - other[0], self[1] - other[1]))
 
     def __mul__(self, by: float) -> Point:  # type: ignore[override]
-        return Point(self[0] * by, self[1] * by)
+        return new(Point, (self[0] * by, self[1] * by))
 
     def __neg__(self) -> Point:
-        return Point(-self[0], -self[1])
+        return new(Point, (-self[0], -self[1]))
 
     def dot(self, other: Point) -> float:
         return self[0] * other[0] + self[1] * other[1]
@@ -34,29 +37,29 @@ class Point(NamedTuple):
 
     @property
     def size(self) -> float:
-        return math.hypot(self[0], self[1])
+        return hypot(self[0], self[1])
 
     def unit(self) -> Point:
         """The direction, one centimetre long. A zero direction stays zero."""
-        size = math.hypot(self[0], self[1])
+        size = hypot(self[0], self[1])
         return Point(self[0] / size, self[1] / size) if size else self
 
     def square(self) -> Point:
         """Turned a quarter: what points right points down."""
-        return Point(-self[1], self[0])
+        return new(Point, (-self[1], self[0]))
 
     def to(self, other: Point) -> float:
         """The straight distance to another point."""
-        return math.hypot(other[0] - self[0], other[1] - self[1])
+        return hypot(other[0] - self[0], other[1] - self[1])
 
     def toward(self, other: Point, part: float) -> Point:
         """The point this part of the way to another; 0.5 is the middle."""
-        return Point(self[0] + (other[0] - self[0]) * part, self[1] + (other[1] - self[1]) * part)
+        return new(Point, (self[0] + (other[0] - self[0]) * part, self[1] + (other[1] - self[1]) * part))
 
     def moved(self, by: Transform) -> Point:
         xx, xy, yx, yy, dx, dy = by
         x, y = self
-        return Point(xx * x + yx * y + dx, xy * x + yy * y + dy)
+        return new(Point, (xx * x + yx * y + dx, xy * x + yy * y + dy))
 
 
 def square_to(way: Point, towards: Point) -> Point:

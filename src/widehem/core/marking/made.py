@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.design.make import Made
 from widehem.core.geometry.paths import Path
@@ -15,11 +15,12 @@ from widehem.core.pattern.garment import OPENING_WORDS, Garment
 from widehem.core.pattern.inside import OUTER, Cloth
 from widehem.core.pattern.piece import Piece
 from widehem.core.units import METRIC, Display
+from widehem.core.values import record
 
 TURNED_IN = 3.0  # cm of tape beyond the waist
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Heading:
     """What stands on every label: made-up or real, as the maker wrote it."""
 
@@ -32,7 +33,7 @@ class Heading:
     cautions: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class MarkedPiece:
     """A piece ready for paper. cut: the ring to cut along. tails: stitching lines run out to it at the corners."""
 
@@ -61,7 +62,7 @@ class MarkedPiece:
         return min(xs), min(ys), max(xs), max(ys)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class CutRow:
     """One row of the cut list."""
 
@@ -70,7 +71,7 @@ class CutRow:
     material: str
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Pattern:
     """All pieces with the plan they were marked by."""
 

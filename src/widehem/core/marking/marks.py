@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 
 from shapely import LinearRing, LineString, Polygon, box, prepare, union_all
@@ -14,6 +13,7 @@ from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK
+from widehem.core.values import record
 
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch
@@ -24,7 +24,7 @@ HEM_FOLD = "hem fold"
 CLEAR = 3.0  # cm: no balance notch closer to a corner
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Notch:
     """A notch: on the cutting line at `at`, its inner end, what it marks, where along the edge it stands (cm)."""
 
@@ -36,7 +36,7 @@ class Notch:
     along: float
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Label:
     """Lines of words: middle of the block, height of a letter (cm), the lines."""
 

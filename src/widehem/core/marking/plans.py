@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES
 from widehem.core.setting.registry import Registry
 from widehem.core.units import CM_PER_INCH, METRIC, Display
+from widehem.core.values import record
 
 KINDS = {
     "seam": "Side, inseam, panel, waist",
@@ -26,7 +27,7 @@ class PlanError(ValueError):
     """An allowance cannot be used; one sentence."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class AllowancePlan:
     """Amounts in cm by kind of edge. use: what the pattern is for, as it stands on the label."""
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
@@ -13,11 +12,12 @@ from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import MarkedPiece, Pattern
+from widehem.core.values import record
 
 GAPS = (2.0, 1.5, 1.0, 0.6)  # cm between pieces on the paper, the most comfortable first
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Stroke:
     """Paths joined one after another, of one kind of line. closed: a ring."""
 
@@ -26,7 +26,7 @@ class Stroke:
     closed: bool = False
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Dot:
     """A circle, cm."""
 
@@ -35,7 +35,7 @@ class Dot:
     radius: float
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Words:
     """A line of words: its middle on the base line, letter height cm, degrees turned clockwise."""
 
@@ -128,7 +128,7 @@ def _grain(marked: MarkedPiece, by: Transform) -> list[Ink]:
     return found
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Laid:
     """A marked piece laid on the paper, moved right and down from its own place, cm."""
 
@@ -145,7 +145,7 @@ class Laid:
         return ink_of(self.marked, Transform().translate(self.dx, self.dy))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Layout:
     """All pieces side by side on one paper, with its size, cm."""
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from shapely import Polygon, box, union_all
 
 from widehem.core.marking.made import Pattern
 from widehem.core.output.ink import GAPS, Layout, lay_out
 from widehem.core.units import CM_PER_INCH
+from widehem.core.values import record
 
 MARGIN, OVERLAP, FOOT = 1.0, 1.0, 0.6
 TEST_CM, TEST_IN = 5.0, 2.0
@@ -20,7 +20,7 @@ class PaperError(ValueError):
     """A paper or scale that is not known; one sentence."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Paper:
     """A kind of paper, upright, cm. Zero size: one page as large as the work."""
 
@@ -60,7 +60,7 @@ def scale_named(code: str) -> float:
     return SCALES[code]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Sheet:
     """One tile: its name (row letter, column number) and its upper left corner on the layout, cm on paper."""
 
@@ -72,7 +72,7 @@ class Sheet:
     empty: bool
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Sheets:
     """A layout cut into tiles. scale: of the drawing. width, height: of the work on paper, cm."""
 

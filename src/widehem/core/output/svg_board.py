@@ -9,7 +9,6 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from html import escape
 
 from widehem.core.design.make import Made
@@ -19,6 +18,7 @@ from widehem.core.geometry.points import Point, mirror_in
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.units import METRIC, Display
+from widehem.core.values import record
 
 LETTER_PX = 7.4  # pixels a letter of a note is wide
 USUAL_PX = (588, 570)
@@ -29,7 +29,7 @@ FORK_PART = 0.36  # of a crotch line, past the curve to the fork: there its word
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Frame:
     """What the board shows, cm: left, top, width, height."""
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.body.figure import Build, build_of, outline
 from widehem.core.body.measure import Tape, View
+from widehem.core.values import record
 
 CROWDED = 12  # above so many, what is to come is not drawn: only the list tells it
 SAG = 2.4  # how far a loop hangs, so that it reads as going round
@@ -16,7 +16,7 @@ TITLES: dict[View, str] = {"front": "Front", "back": "Back", "side": "Side"}
 EDGE, ABOVE, TALL = 33.0, 11.0, 182.0  # half a neutral figure, room for its title, the height of the drawing
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class FigureDrawing:
     """A drawing of the figure. box: the view box of the whole; near: that of the place in hand, for a small screen;
     label: the drawing in a sentence."""

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from html import escape
+
+from widehem.core.values import record
 
 WIDE, HIGH, EDGE, DOT = 96.0, 22.0, 5.0, 2.6
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Strip:
     """The strip of one measure; low, high: the least and the largest, cm."""
 

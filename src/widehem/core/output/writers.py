@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from widehem.core.design.make import Made
 from widehem.core.marking.made import Heading, Pattern, mark_up
@@ -14,9 +14,10 @@ from widehem.core.output.sheets import PAPERS, Paper
 from widehem.core.output.svg_pattern import pattern_svg
 from widehem.core.setting.registry import Registry
 from widehem.core.units import METRIC, Display
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Order:
     """What is to be written. scale: 1 is full size."""
 
@@ -31,7 +32,7 @@ class Order:
         return mark_up(self.made, self.plan, self.heading, self.show)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Writer:
     """A kind of file. name: the words it adds to the name of the file; ending, mimetype: of the file."""
 

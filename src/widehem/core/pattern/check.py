@@ -7,8 +7,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
-from functools import cached_property
 from typing import Literal, TypeVar
 
 from widehem.core.pattern.closed import Joint, joints
@@ -18,6 +16,7 @@ from widehem.core.pattern.roles import plain
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
 from widehem.core.setting.registry import Registry
 from widehem.core.units import Display, Saying
+from widehem.core.values import kept, record
 
 Verdict = Literal["true", "look", "not"]
 Measure = Literal["length", "signed", "angle", "count"]
@@ -30,7 +29,7 @@ FINE = 1e-6
 ANY = math.inf
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Check:
     """One verdict.
 
@@ -89,7 +88,7 @@ def verdict_on(figure: float, low: float | None, high: float | None, margin: flo
     return "true" if beyond <= FINE else "look" if beyond <= margin + FINE else "not"
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Demand:
     """What a garment is held against: a fact of the body, or a wish; never a result."""
 
@@ -97,7 +96,7 @@ class Demand:
 D = TypeVar("D", bound=Demand)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Case:
     """A garment that is to be judged, what is asked of it, what it is made of and worn over."""
 
@@ -105,7 +104,7 @@ class Case:
     demands: tuple[Demand, ...] = ()
     wear: Wear = USUAL_WEAR
 
-    @cached_property
+    @kept
     def joints(self) -> tuple[Joint, ...]:
         """Every place where an outline runs on once the garment is closed."""
         return tuple(joints(self.garment))

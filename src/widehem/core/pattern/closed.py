@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
@@ -13,11 +12,12 @@ from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
+from widehem.core.values import record
 
 POINTED = 150.0  # degrees: a piece with less between two edges has a point there, no line that runs on
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Joint:
     """A place where an outline runs on once something is closed: role of the outline, bend there in degrees, where that is,
     and the spots. over: 'dart', or the role of the seam."""
@@ -79,7 +79,7 @@ def shutting(dart: Dart) -> Transform:
     return turn(Point(0.0, 0.0), math.atan2(outer.cross(inner), outer.dot(inner)))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Corner:
     """Where a chain of edges ends: the piece, the edge that follows beyond it, and the inside angle between them, degrees."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
@@ -17,13 +17,14 @@ from widehem.core.pattern.garment import Chain, EdgeRef, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import Run, Runs, Spot, arcs, closed, cut_at, edges_from, opened
+from widehem.core.values import record
 
 EMPTY, INSIDE = 1e-6, 0.1  # cm; how far a line may run along the outline outside of it
 REACHED = 0.05  # cm: a level reaches a part where it lies so far inside it
 ALONG = 0.2  # cm that a level may lose where a piece is cut across it
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Parted:
     """A piece in two. kept: the part that keeps its name; new: the other; renamed: what its edges have become."""
 

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
-from functools import cached_property
 from typing import Literal
 
 from fontTools.misc.transform import Transform
@@ -13,6 +11,7 @@ from widehem.core.geometry.paths import Path, Place
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.roles import ROLES
+from widehem.core.values import kept, record
 
 EdgeKind = Literal["seam", "fold", "hem", "opening", "faced", "slit"]
 Hand = Literal["", "left", "right"]
@@ -23,7 +22,7 @@ class PatternError(ValueError):
     """Pieces that cannot be: one sentence naming piece, edge and figure."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Dart:
     """A dart in an edge.
 
@@ -80,7 +79,7 @@ class Dart:
         return abs(found[0] - found[1]) if len(found) == 2 else 0.0
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Pleat:
     """A gap that is folded out, not sewn to a point: inner and outer are laid on each other."""
 
@@ -106,7 +105,7 @@ class Pleat:
 Gap = Dart | Pleat
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Notch:
     """A notch that rides on its edge, this far (cm) along the sewn edge from its start; single in front, double behind."""
 
@@ -115,7 +114,7 @@ class Notch:
     count: int = 1
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Edge:
     """A named side of a piece.
 
@@ -147,7 +146,7 @@ class Edge:
         if len({gap.name for gap in self.gaps}) != len(self.gaps):
             raise PatternError(f"Two gaps of the edge {self.name} have one name.")
 
-    @cached_property
+    @kept
     def length(self) -> float:
         """Along the stitching line, darts taken out, cm."""
         return sum(part.length for part in self.parts)
@@ -170,7 +169,7 @@ class Edge:
         """Direction at its end."""
         return self.parts[-1].arriving
 
-    @cached_property
+    @kept
     def darts(self) -> tuple[Dart, ...]:
         return tuple(gap for gap in self.gaps if isinstance(gap, Dart))
 

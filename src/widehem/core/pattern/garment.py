@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, field, replace
-from functools import cached_property
+from dataclasses import field, replace
 
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, PatternError
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT
+from widehem.core.values import kept, record
 
 OPENING_WORDS: dict[str, str] = {
     "centre_back": "centre back", "centre_front": "centre front", "side": "left side", "none": "no opening",
 }  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class EdgeRef:
     """An edge of a piece by name."""
 
@@ -27,7 +27,7 @@ class EdgeRef:
         return f"{self.piece}.{self.edge}"
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class SeamEdge:
     """An edge as a seam runs along it. back: from its end to its start."""
 
@@ -49,7 +49,7 @@ class SeamEdge:
 Chain = tuple[SeamEdge, ...]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Seam:
     """Two chains of edges sewn together, each walked in its own direction.
 
@@ -80,7 +80,7 @@ class Seam:
         return self.ease != (0.0, 0.0)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Opening:
     """Where the garment opens from the top edge down, by the role of the edge, and how far, cm."""
 
@@ -94,7 +94,7 @@ class Opening:
         return () if at == "none" else (Opening(at, length),)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Garment:
     """now: what an edge of the draft has become, where that is not itself any more. Raises PatternError when it cannot be."""
 
@@ -129,7 +129,7 @@ class Garment:
                     if not -1e-6 <= notch.along <= edge.length + 1e-6:
                         raise PatternError(f"The notch {notch.name} lies beyond the {edge.name} of the {piece.name}.")
 
-    @cached_property
+    @kept
     def _by_name(self) -> dict[str, Piece]:
         return {piece.name: piece for piece in self.pieces}
 
@@ -162,7 +162,7 @@ class Garment:
 
     # roles
 
-    @cached_property
+    @kept
     def shell(self) -> tuple[Piece, ...]:
         """The pieces that go round the body; not what lines, faces or stiffens them."""
         return tuple(piece for piece in self.pieces if piece.layer == "shell")
@@ -201,7 +201,7 @@ class Garment:
         """The seams that run along an edge: the chain it is in, and the other."""
         yield from self._sewn.get((ref.piece, ref.edge), ())
 
-    @cached_property
+    @kept
     def _sewn(self) -> dict[tuple[str, str], list[tuple[Seam, Chain, Chain]]]:
         found: dict[tuple[str, str], list[tuple[Seam, Chain, Chain]]] = {}
         for seam in self.seams:

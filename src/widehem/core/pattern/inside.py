@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.elsewhere import elsewhere
+from widehem.core.values import record
 
 OUTER = "cloth"  # the cloth a garment is made of
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Diamond:
     """A dart inside a piece, pointed at both ends. inner, outer: where it is widest, inner towards the centre."""
 
@@ -40,7 +39,7 @@ class Diamond:
         return along[-1] - along[0] if len(along) > 1 else 0.0
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class InnerLine:
     """A line drawn inside a piece, to fold or to lay something along. folded: what lies beyond it, as it lies once it is
     turned over it."""
@@ -54,7 +53,7 @@ class InnerLine:
         return elsewhere(self, path=self.path.moved(by), folded=self.folded.moved(by) if self.folded else None)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class BalanceLine:
     """A level drawn across a piece, at which its girth is measured and by which it is matched to its neighbours.
 
@@ -88,7 +87,7 @@ class BalanceLine:
         return self.lines[0][0].y
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Cloth:
     """What is cut by a piece from one cloth: 'lining', '2, a pair'."""
 

@@ -4,15 +4,15 @@ direction."""
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.pattern.garment import Chain, Garment, Seam
+from widehem.core.values import record
 
 CLEAR = 1.0  # cm: a level so near an end of a seam is its end
 PITCH = "pitch"
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Meeting:
     """Something that should meet on both sides: what, and how far along each it stands, cm. whole: lengths of both sides;
     eased: the seam is longer on one side, and may be walked from either end."""

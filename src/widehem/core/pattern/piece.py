@@ -6,8 +6,7 @@ Everything downstream speaks of piece + edge + place along it, or of roles; neve
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
-from functools import cached_property
+from dataclasses import field, replace
 from itertools import pairwise
 from typing import Literal
 
@@ -20,6 +19,7 @@ from widehem.core.geometry.points import Point, is_rigid
 from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
 from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
+from widehem.core.values import kept, record
 
 Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
 Stands = Literal["pair", "fold", "left", "right", "once"]
@@ -28,7 +28,7 @@ HOW_OFTEN: Mapping[str, int] = {"pair": 2, "fold": 2, "left": 1, "right": 1, "on
 ON_ONE_SIDE: Mapping[str, int] = {"pair": 1, "fold": 2, "left": 1, "right": 0, "once": 1}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Piece:
     """A closed piece, x outwards from the middle of the body and y down it.
 
@@ -97,7 +97,7 @@ class Piece:
             found.__dict__["_cloth"] = {key: cloth for key, cloth in self._cloth.items() if not key[1]}
         return found
 
-    @cached_property
+    @kept
     def _by_name(self) -> dict[str, int]:
         return {edge.name: number for number, edge in enumerate(self.edges)}
 
@@ -124,7 +124,7 @@ class Piece:
         """The piece with an edge of that name replaced."""
         return replace(self, edges=tuple(edge if old.name == edge.name else old for old in self.edges))
 
-    @cached_property
+    @kept
     def darts(self) -> tuple[Dart, ...]:
         return tuple(dart for edge in self.edges for dart in edge.darts)
 
@@ -133,7 +133,7 @@ class Piece:
         """What is drawn inside besides darts in its edges: diamonds, and lines to fold along."""
         return (*(diamond.path for diamond in self.diamonds), *(line.path for line in self.lines))
 
-    @cached_property
+    @kept
     def ring(self) -> tuple[Path, ...]:
         """The closed outline on the stitching line, in order."""
         return tuple(path for edge in self.edges for path in edge.paths())
@@ -148,23 +148,23 @@ class Piece:
             points.pop()
         return points
 
-    @cached_property
+    @kept
     def sketch(self) -> tuple[Point, ...]:
         """The outline to half a millimetre, kept: good enough to judge its shape and size by."""
         return tuple(self.outline(0.05))
 
-    @cached_property
+    @kept
     def simple(self) -> bool:
         """Whether the outline does not cross itself."""
         return len(self.sketch) > 2 and bool(is_simple(linearrings(self.sketch)))
 
-    @cached_property
+    @kept
     def bounds(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the stitching line, cm, within half a millimetre."""
         xs, ys = zip(*self.sketch, strict=True)
         return min(xs), min(ys), max(xs), max(ys)
 
-    @cached_property
+    @kept
     def sewn_ring(self) -> tuple[Path, ...]:
         """The outline with straights across the mouths of its darts: what levels are measured to."""
         found: list[Path] = []
@@ -173,7 +173,7 @@ class Piece:
             found += [Path.through(gap.inner, gap.outer) for gap in edge.gaps]
         return tuple(found)
 
-    @cached_property
+    @kept
     def area(self) -> float:
         """Square centimetres inside the stitching line."""
         pen = AreaPen()
@@ -189,7 +189,7 @@ class Piece:
         way = direction.unit().square()
         return -way if self.clockwise else way
 
-    @cached_property
+    @kept
     def clockwise(self) -> bool:
         """Whether its edges follow each other clockwise as one looks at it, y being down."""
         spots = self.sketch
@@ -224,7 +224,7 @@ class Piece:
             self._measured[key] = self._stretched(name, below)
         return self._measured[key]
 
-    @cached_property
+    @kept
     def _measured(self) -> dict[tuple[str, float], tuple[tuple[Point, Point], ...]]:
         return {}
 
@@ -280,7 +280,7 @@ class Piece:
             self._cloth[key] = self._sewn_across(name, below)
         return self._cloth[key]
 
-    @cached_property
+    @kept
     def _cloth(self) -> dict[tuple[str, float], float]:
         return {}
 

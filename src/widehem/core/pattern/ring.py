@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -17,11 +17,12 @@ from widehem.core.geometry.points import Point, mirror_in, turn
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge, Gap, Notch, PatternError
 from widehem.core.pattern.piece import Piece
+from widehem.core.values import record
 
 SAME = 1e-6  # cm: a cut so near the end of a run lies on it
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Run:
     """A stretch of an edge. notches: along the run. before: the gap that lies between the run before it, of one edge, and
     it."""
@@ -88,7 +89,7 @@ def closed(piece: Piece, runs: Runs, **changes: object) -> Piece:
     return replace(piece, edges=edges_from((*runs[first:], *runs[:first])), **changes)  # type: ignore[arg-type]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Spot:
     """A place on an outline: so far along an edge, its darts taken out, cm; or the mouth of one of its darts."""
 
@@ -135,7 +136,7 @@ def arcs(runs: Runs, first: int, second: int) -> tuple[Runs, Runs]:
     return (*runs[first:], *runs[:second]), runs[second:first]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Opens:
     """A gap that is opened or shut at a joint of the ring, by turning what lies beyond it. angle: radians, as what follows
     turns."""

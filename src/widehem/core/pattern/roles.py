@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from widehem.core.setting.registry import Registry
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Role:
     """words: how it is called in a sentence. allowance: the row of an allowance plan it falls under. radius: the least radius
     of a curve in it, cm. free: how readily it gives way where a seam that ends at it is made longer, 0 first; 9 never."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
@@ -12,11 +11,12 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Chain, Garment, Seam, SeamEdge
 from widehem.core.pattern.meeting import Meeting, meetings
 from widehem.core.pattern.piece import Piece
+from widehem.core.values import record
 
 ARMHOLES = "armholes"
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Side:
     """One side of a seam that is walked: the piece, the edge, and whether it runs from its end."""
 
@@ -30,7 +30,7 @@ class Side:
         return place.point, -place.direction if self.back else place.direction, self.piece.outward(place.direction)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Walk:
     """A seam walked so far. onto: how the second piece lies against the first; at: the point where they touch; meetings:
     notches and ends in order; eased: what may be left over at the end, cm."""
@@ -79,7 +79,7 @@ def walk(garment: Garment, seam: Seam, share: float) -> Walk:
     return Walk(seam.title, (one, two), onto, here, along, tuple(meetings(garment, seam)), max(abs(ease) for ease in seam.ease))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Underarm:
     """Where an armhole meets its side: the piece, the edge that begins or ends there, the point, and the way the side comes up
     to it."""

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from widehem.core.values import record
 
 LAYER, PADDED_LAYER = 3.0, 6.0  # cm round the body that one takes
 ARM_PART = 0.5  # of a layer's room, round an arm
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Wear:
     """cloth: woven, crisp or knit. stretch: per cent a knit gives. layers, padded: how many of each are worn underneath."""
 

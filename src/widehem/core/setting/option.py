@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Any, Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.setting.quantity import Quantity
 from widehem.core.units import METRIC, Display, LengthError, Unit, parse_length, parse_signed
+from widehem.core.values import record
 
 Value = float | str
 OptionKind = Literal["length", "number", "choice"]
@@ -19,7 +19,7 @@ class OptionError(ValueError):
     """A setting cannot be used; one sentence naming the option, the figure and what to do."""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Choice:
     """One of the ways an option can go."""
 
@@ -28,7 +28,7 @@ class Choice:
     why: str = ""
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Mend:
     """A setting that trues something: words for the press, the option and what it is set to (with its unit).
 
@@ -41,7 +41,7 @@ class Mend:
     ease: bool = False
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Option:
     """A school's habit that the maker may change. Lengths in cm.
 

@@ -6,10 +6,10 @@ rests on. The step text, the method card and the refusals all read it from there
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from widehem.core.units import METRIC, Display
+from widehem.core.values import record
 
 Source = Literal["measure", "ease", "option", "result", "constant"]
 Number = int | float
@@ -17,7 +17,7 @@ Number = int | float
 _RANK = {"+": 1, "−": 1, "×": 2, "÷": 2}
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+@record(frozen=True, eq=False, slots=True)
 class Quantity:
     """A length (cm) or a plain number with its working.
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from widehem.core.setting.option import Option, OptionError, Value
 from widehem.core.units import Unit
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Settings:
     """Options and ease as values, lengths in cm: only what differs from the defaults."""
 

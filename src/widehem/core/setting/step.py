@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from widehem.core.setting.quantity import Quantity
 from widehem.core.units import Saying
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Sum:
     """A line of arithmetic in a step; the last one is the result."""
 
@@ -16,7 +15,7 @@ class Sum:
     quantity: Quantity
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Step:
     """One step of a draft: what to do, why, and the arithmetic."""
 

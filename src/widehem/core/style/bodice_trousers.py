@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
@@ -18,6 +17,7 @@ from widehem.core.pattern.inside import Diamond
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 BLEND = 10.0  # cm each way over which a corner at the centre back is rubbed round
 SIDES_APART = 1.5
@@ -28,7 +28,7 @@ ALONE = 10.0  # cm a dart without a partner runs on beyond the waist
 ROUND_BELOW = 10.0  # cm of the trouser side that is drawn again below the waist
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Low:
     """The lower edges of a bodice: enough to lay it."""
 
@@ -41,7 +41,7 @@ class Low:
         return Low(tuple(edge.moved(by) for edge in self.edges))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Laid:
     """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm."""
 
@@ -116,7 +116,7 @@ def side_of(laid: Laid, trousers: Piece, middle: Point) -> Edge:
     return Edge("side", (kept + up, *side.parts[1:]), side.darts)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class _Pair:
     """A dart of the bodice and one of the trousers under it, either may be missing."""
 
@@ -186,7 +186,7 @@ def _diamond(name: str, pair: _Pair, width: float, laid: Laid, trousers: Piece, 
     return Diamond(name, top, bottom, middle - across * (width / 2), middle + across * (width / 2))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Waist:
     """What lies between bodice and trousers: the point between both sides, the diamonds, and the whole side."""
 

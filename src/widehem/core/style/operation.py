@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal
 
 from widehem.core.body.chart import Chart
@@ -16,6 +16,7 @@ from widehem.core.setting.registry import Registry
 from widehem.core.style.remap import remapped
 from widehem.core.style.where import Found, LostPlaceError, Where, find
 from widehem.core.units import Saying, say
+from widehem.core.values import record
 
 Phase = Literal["style", "derive", "true"]
 PHASES: tuple[Phase, ...] = (
@@ -34,7 +35,7 @@ class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the
         self.saying, self.wheres, self.measures = saying, wheres, measures
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Change:
     """What an operation makes of a garment.
 
@@ -53,7 +54,7 @@ class Change:
     stale: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Done:
     """A garment after an operation, in the names its edges have now, and what was done."""
 
@@ -68,7 +69,7 @@ class Done:
 DraftOf = Callable[[str, Mapping[str, Value], Mapping[str, Value]], Garment]
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Context:
     """What an operation may look at besides the garment. draft_of: another garment of this wearer, by method, options and ease;
     sleeve_for: a sleeve by a method, drawn for the armhole of a garment."""
@@ -79,7 +80,7 @@ class Context:
     sleeve_for: Callable[[str, Garment], Garment] | None = None
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Job:
     """One operation with everything it needs, its places found."""
 
@@ -96,7 +97,7 @@ class Job:
         return str(self.settings[code])
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Operation:
     """wheres: the places it asks for, with words. names: what it lets the maker name, with what each must hold. rules: their
     version."""

@@ -3,7 +3,6 @@ there."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from widehem.core.geometry.points import Point
@@ -13,6 +12,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.places import spot as mark_of
 from widehem.core.pattern.ring import Spot
 from widehem.core.units import Saying, say
+from widehem.core.values import record
 
 Kind = Literal["part", "cm", "dart", "notch", "level", "under", "beside", "meets"]
 
@@ -25,7 +25,7 @@ class LostPlaceError(Exception):
         self.saying = saying
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Where:
     """A place along an edge of the draft.
 
@@ -64,7 +64,7 @@ class Where:
         )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Found:
     """A place found: the piece it lies on now, the spot on its outline, and the point."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -43,6 +43,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 APART = 6.0
 # edges by the step that draws them
@@ -81,7 +82,7 @@ EASE = (
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Front:
     """Both front panels before they are cut out, x from the centre, cm. takes: under the bust and at the waist; at: widths of
     the side."""

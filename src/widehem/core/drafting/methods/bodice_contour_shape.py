@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, square_to
+from widehem.core.values import record
 
 # the difference bust - under bust, and what the front loses under the bust on each half, cm
 INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0, 8.9))
@@ -20,7 +20,7 @@ HEM_RISE = 3.8  # cm from the centre to the side
 CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and that is left at the hip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Heights:
     """Levels below the nape, cm. back_under, front_under: the underarms; hem: at the centre."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
@@ -24,13 +23,14 @@ from widehem.core.geometry.points import Point, turn
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 STEEP_LEAST, STEEP_MOST = math.radians(8), math.radians(32)
 USUAL_FALL = math.radians(20)
 BACK_DART, BACK_DART_LONG, BACK_EASED = 1.2, 7.0, 0.5
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Frame:
     """Points of both halves in their own frames, the front with its dart shut, cm. depth: the bust line; waist: the waist."""
 

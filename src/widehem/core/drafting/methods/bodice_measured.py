@@ -7,7 +7,6 @@ dart its angle; it may then lie anywhere. The proportional bodice is the same dr
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import (
     APART,
@@ -46,12 +45,13 @@ from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 MOUTH_LEAST, ANGLE_MOST = 1.0, math.radians(40)
 LEAST = {"bust": 4.0, "waist": 1.5}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Widths:
     """Half widths at the bust line, cm. strip: the room under the arm."""
 
@@ -147,7 +147,7 @@ def _number(sheet: Sheet, code: str) -> float:
     return float(sheet.options[code])
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Opened:
     """The bust dart's angle, radians: what the bust asked for, and what balance added."""
 

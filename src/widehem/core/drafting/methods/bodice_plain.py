@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_over, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
@@ -18,6 +17,7 @@ from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 TIP_LEAST, TIP_MOST = 1.0, 7.0
 NECK_OFF, FRONT_OVER = 1.5, 2.0
@@ -60,7 +60,7 @@ OPTIONS = (
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class _Top:
     """Shoulder and neck of one half. rise: side neck point above the nape level."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from fontTools.misc.transform import Transform
 
@@ -15,6 +14,7 @@ from widehem.core.geometry.points import Point, mirror_in, turn
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.inside import Cloth, InnerLine
 from widehem.core.pattern.piece import Piece
+from widehem.core.values import record
 
 ROLL_BEYOND = 2.0
 SINGLE_OUT, SINGLE_DOWN, PEAK_UP, PEAK_OUT = 4.0, 1.0, 3.0, 1.0
@@ -24,7 +24,7 @@ PAD_IN, PAD_DOWN, PAD_PART = 10.0, 10.0, 0.85  # never more of the shoulder than
 BUTTON_APART, BUTTON_IN, LAST_BUTTON = 11.0, 4.0, 20.0
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Lapel:
     """The front edge of a coat. corner: of the lapel; turns: where it begins to turn; gorge: from the neck to the corner;
     edge: from the corner to the hem."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck
@@ -13,6 +13,7 @@ from widehem.core.geometry.points import Point, angle_between, square_to, turn
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5
 BACK_EASED, NECK_LOW = 0.5, 0.5
@@ -22,7 +23,7 @@ WEDGE_HIGH, WEDGE_OUT, VENT_SLANT = 15.0, 5.0, 2.5
 FORWARD = 2.0
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Frame:
     """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
     dart; taken: what the shaped centre back takes at the underarm, given back at the side."""
@@ -46,7 +47,7 @@ def behind(at: Frame) -> Frame:
     return replace(at, quarter=wide, hip_quarter=max(at.hip_quarter, wide))
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Half:
     """The upper part of a half. way: the direction of the shoulder outwards."""
 
@@ -152,7 +153,7 @@ def seam_forward(front: Half, back: Half) -> tuple[Half, Half]:
     return before, Half("back", back.top, back.snp, tip, back.chest, back.under, back_neck(back.top, back.snp, lifted), hole)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Side:
     """A side from the underarm down, and the vent that follows it. hem_way: the direction of the hem where it arrives."""
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck, upper_demands
 from widehem.core.drafting.finished import show_edges, show_lightly
@@ -29,6 +29,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 APART, AXIS = 6.0, 3.0
 NECK_OVER_ARM = 1.0  # cm: no neck is lower than that above the underarm
@@ -41,7 +42,7 @@ HOLE_IN, HOLE_APART, HOLE_FIRST, LACE_ENDS = 1.2, 2.0, 1.5, 60.0
 TITLES = {"side": "side seam", "side_gore": "side, for the gore"}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Quarters:
     """Widths of a panel without what front and back differ by, cm. f: the part shaped in the centre seams."""
 
@@ -51,7 +52,7 @@ class Quarters:
     f: float
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Panel:
     """A panel in its own frame. strap: the neck end of the shoulder; top: the neck at the centre."""
 

@@ -6,12 +6,13 @@ In the frame of a panel u runs outwards from its upright centre line, y down fro
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, square_to
+from widehem.core.values import record
 
 ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
 COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again
@@ -22,7 +23,7 @@ BUST_ROOM, RUN_OVER = (
 )  # cm between underarm and bust: in which an edge can come in again; under which it runs straight into it
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Levels:
     """Heights, cm: y of bust, underarm; how long the skirt is; t: flare in radians; hip: y of the hip."""
 
@@ -38,7 +39,7 @@ class Levels:
         return self.length * math.cos(self.flare)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Stations:
     """Where an edge stands at the underarm, the bust and the waist: u, cm. hand: -1 at the centre, 1 at the side."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, armhole
@@ -12,6 +11,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 AHEAD, SEAM_BACK = 0.6, 0.45  # the shoulder seam lies behind the ridge; where the chest point lies between underarm and tip
 ACROSS_OVER, HOLE_LEAST, HOLE_HIGH = 0.5, 1.0, 6.0
@@ -20,7 +20,7 @@ STRAP_LESS = 0.8
 RISES = 0.5  # cm the strap must lie above the middle of the neck
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Top:
     """A shoulder: neck end of the strap, tip, direction outwards; and the height of the neck at the centre."""
 

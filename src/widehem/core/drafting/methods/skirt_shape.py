@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.methods.skirt_shares import Panel
 from widehem.core.drafting.sheet import Sheet
@@ -13,6 +13,7 @@ from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 USUAL_HIP_DEPTH = 20.5
 PER_CENTIMETRE = 0.97  # cm that the shut waist grows shorter by when the side comes in by one
@@ -23,7 +24,7 @@ LETTERS = {"back": "LMN", "front": "PQR"}
 SHORTER = {("back", 1): (0,), ("back", 2): (0, 1), ("back", 3): (0, 0.5, 1), ("front", 1): (0,), ("front", 2): (2, 1)}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Laid:
     """A panel laid on the sheet, cm.
 

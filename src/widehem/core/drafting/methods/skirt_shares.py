@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.setting.quantity import Quantity, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 SHARE_LEAST, SHARE_MOST = 1.0, 4.5
 DART_LEAST, DART_USUAL_MOST, DART_MOST = 1.2, 3.5, 4.5
@@ -17,7 +17,7 @@ LEAN_OUT_ADVISE = 2.0
 NOTHING = Quantity(0.0, source="constant")
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Panel:
     """One half panel as planned.
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.cap import NEAR
 from widehem.core.drafting.finished import show_edges
@@ -29,6 +29,7 @@ from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.set_in import SIDE_NOTCH
 from widehem.core.units import say
+from widehem.core.values import record
 
 EIGHTHS = 8
 HEAD_EASE_MOST = 2.5
@@ -51,7 +52,7 @@ EASE = (
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class _Head:
     """A solved head, cm. wide: of the sleeve; high: from crown to hollow; wave: from edge to edge."""
 

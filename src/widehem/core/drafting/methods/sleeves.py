@@ -6,7 +6,6 @@ Neither is drawn without its armhole. A high cap is narrow and hangs clean, a lo
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import partial
 
 from widehem.core.drafting.cap import HIGH, LOW, NEAR, Armhole, cap_curve, rest_angle
@@ -21,6 +20,7 @@ from widehem.core.geometry.solve import solve_length
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
 SHARE = {"high": 1.0, "middle": 2 / 3, "low": 1 / 3}
@@ -32,7 +32,7 @@ PROFILES = {
 }  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Cap:
     """A solved cap. width: at the bicep line; height; curve from back to front underarm."""
 

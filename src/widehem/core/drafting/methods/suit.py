@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams
 from widehem.core.drafting.finished import show_edges, show_inside
@@ -28,6 +28,7 @@ from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.style import bodice_trousers as joins
 from widehem.core.style.bodice_trousers import Laid, Low
 from widehem.core.units import say
+from widehem.core.values import record
 
 APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below the top of the sheet
 CORNER_SAID = 4.0
@@ -68,7 +69,7 @@ EASE = (
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Joined:
     """A half of the suit. wide: at the waist with its darts sewn, cm."""
 

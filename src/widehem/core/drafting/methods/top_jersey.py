@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, upper_demands
@@ -26,6 +26,7 @@ from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 APART = 7.0
 HOLLOW = 0.6
@@ -82,7 +83,7 @@ EASE = (
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class _Half:
     """What front and back share, in a frame with x from the centre outwards and y down from the nape. hip: where the side
     stands there, or None."""

@@ -8,7 +8,7 @@ same.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, hand_over, is_short, stretched
@@ -39,6 +39,7 @@ from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import record
 
 APART = 6.0
 FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its waist follows
@@ -50,7 +51,7 @@ TITLES = {"side": "side seam", "crotch": "crotch seam"}
 LETTERS = {"back": "LMN", "front": "PQR"}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class School:
     """What a school gives a panel, cm. width: at the hip. fork: x of the fork tip; side, centre: x of side and centre at the
     hip.

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
 from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
 from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.wear import Wear
 from widehem.core.units import say
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Girth(Demand):
     """A girth that is held against the body.
 
@@ -102,7 +102,7 @@ def _room(wear: Wear, asked: Girth, ease: float, spots: tuple[str, ...]) -> Chec
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Length(Demand):
     """A length that was asked for, cm: of what is left of these edges of the draft, or straight between two places on a piece.
 
@@ -145,7 +145,7 @@ def lengths(case: Case, asked: Length) -> Iterator[Check]:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class BodyPasses(Demand):
     """The part of the body that must get through the closed part of a garment that hangs from its waist, and its girth, cm."""
 
@@ -179,7 +179,7 @@ def opening(case: Case, asked: BodyPasses) -> Iterator[Check]:
     )
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Strides(Demand):
     """The least girth the hem should have to walk, cm."""
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 from itertools import pairwise
 
 from widehem.core.geometry.curves import Line
@@ -15,6 +14,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, BACK_CROTCH_RADIUS, ROLES, plain
 from widehem.core.units import say
+from widehem.core.values import record
 
 LOOKS = 12  # places on a curve at which its bend is looked at
 MEANT = 0.02  # cm: a corner that is meant lies so near
@@ -33,7 +33,7 @@ BENDS_USUAL = 1
 RADIUS_LOOK = 0.5  # of the least radius: tighter than that is not true
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class Curve:
     """What a sewn stretch does: its worst kink (degrees), its least radius (cm), how often it changes its bend."""
 

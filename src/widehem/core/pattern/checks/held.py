@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
 from typing import Literal
 
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, answers
@@ -13,6 +12,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.roles import plain
 from widehem.core.units import say
+from widehem.core.values import record
 
 CORNERS = {
     "snp": "shoulder.end",
@@ -21,7 +21,7 @@ CORNERS = {
 }  # of an upper piece, in the order of its outline
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class OnTheBody(Demand):
     """Corners that lie on places of the body: of a piece, the mark, and the corner ('shoulder.end') as drafted."""
 
@@ -59,7 +59,7 @@ def on_the_body(case: Case, asked: OnTheBody) -> Iterator[Check]:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class NotchAt(Demand):
     """Where notches of an edge belong: name, single or double, and how far (cm) from an end of what is left of the edge, or
     what part (0 to 1) of it from that end."""

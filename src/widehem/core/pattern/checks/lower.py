@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.check import ANY, CORNER_LOOK, CORNER_TRUE, Case, Check, Demand, answers, checker
@@ -11,6 +10,7 @@ from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, plain
 from widehem.core.units import say
+from widehem.core.values import record
 
 CROTCH_TRUE, CROTCH_LOOK = 0.1, 1.5  # cm outside the wanted range
 FRONT_BALANCE, BACK_BALANCE = 0.8, 4.0
@@ -18,7 +18,7 @@ NOTCH_TRUE = 0.4
 BENT_KNEE = 6.0  # cm
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class CrotchSeam(Demand):
     """The least and most the whole crotch seam should measure, cm. read: whether that was measured on the body."""
 
@@ -154,7 +154,7 @@ def square_rise(case: Case) -> Iterator[Check]:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class KneeBends(Demand):
     """The girth of the knee, cm."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, checker
@@ -11,6 +10,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
 from widehem.core.units import say
+from widehem.core.values import record
 
 EDGE_LEAST = 0.3
 FOLD_TRUE = 0.05
@@ -18,7 +18,7 @@ ACROSS = ("panel",)  # what a hem passes on its way from the middle to the side
 LEVELS = ("knee", "thigh", "hip", "waist", "bust")  # below which a hem is measured: the lowest that all its pieces have
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class HemRises(Demand):
     """A hem that rises to the sides on purpose, by so much, cm."""
 

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.pattern.check import SEAM_TRUE, Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.meeting import PITCH, notches_along
 from widehem.core.units import say
+from widehem.core.values import record
 
 CAP_SLACK = 0.1
 CLOTHS = {"woven": "Woven cloth", "crisp": "Crisp cloth", "knit": "A knit"}
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class CapFits(Demand):
     """The armhole a cap is for, cm: its length and how far from the underarm its pitch notches stand, back and front.
 

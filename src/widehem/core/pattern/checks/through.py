@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
 from widehem.core.units import say
+from widehem.core.values import record
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class FootPasses(Demand):
     """What must pass the hem of a leg, cm."""
 
     foot: float
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class HandPasses(Demand):
     """The girth of the closed hand that must pass the hem of a sleeve, cm."""
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.pattern.check import ANY, SEAM_TRUE, Case, Check, Demand, answers, checker
 from widehem.core.pattern.garment import Chain
 from widehem.core.units import say
+from widehem.core.values import record
 
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
 NECK_MOST = 1.0
@@ -17,7 +17,7 @@ def spots_of(*chains: Chain) -> tuple[str, ...]:
     return tuple(str(entry) for chain in chains for entry in chain)
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class FrontOver(Demand):
     """How much longer than the back the front armhole may be, where that is the school's own, cm."""
 
@@ -57,7 +57,7 @@ def balance(case: Case) -> Iterator[Check]:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class ArmholeOn(Demand):
     """The armscye of the body, and how much more the armhole may have, least and most, cm."""
 
@@ -89,7 +89,7 @@ def armhole_round(case: Case, asked: ArmholeOn) -> Iterator[Check]:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class NeckOn(Demand):
     """The neck of the body, and how much more a neckline that lies on it may have, cm; None where it is open on purpose."""
 
@@ -124,7 +124,7 @@ def neckline(case: Case, asked: NeckOn) -> Iterator[Check]:
     )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class HeadPasses(Demand):
     """The girth of the head that must get through the neck, cm."""
 

@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
 from widehem.core.pattern.places import on_one_side
 from widehem.core.units import say
+from widehem.core.values import record
 
 SEAT_LEAST = 5.0  # cm in the length of a closed suit
 FLOOR_LEAST = 2.0
 REACH_SLACK = 0.05
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class OpensTo(Demand):
     """How far down from the neck an opening must reach to get in, cm."""
 
@@ -56,7 +56,7 @@ def reach(case: Case, asked: OpensTo) -> Iterator[Check]:
     )
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class SitsAndReaches(Demand):
     """A suit closed from neck to fork.
 
@@ -95,7 +95,7 @@ def seat(case: Case, asked: SitsAndReaches) -> Iterator[Check]:
     )
 
 
-@dataclass(frozen=True)
+@record(frozen=True)
 class FloorClear(Demand):
     """How high the waist lies above the floor, cm: a long hem keeps off it."""
 
