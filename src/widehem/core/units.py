@@ -236,10 +236,12 @@ class Saying:
         return Saying(f"{self.template}.", self.lengths)
 
     def __add__(self, other: Saying) -> Saying:
-        moved = re.sub(r"\{(\d+)", lambda m: "{" + str(int(m[1]) + len(self.lengths)), other.template)
+        moved = other.template
+        if self.lengths and other.lengths:
+            moved = re.sub(r"\{(\d+)", lambda m: "{" + str(int(m[1]) + len(self.lengths)), moved)
         return Saying(f"{self.template} {moved}", self.lengths + other.lengths)
 
 
 def say(template: str, *lengths: float) -> Saying:
     """Short for Saying."""
-    return Saying(template, tuple(float(length) for length in lengths))
+    return Saying(template, tuple(map(float, lengths)))

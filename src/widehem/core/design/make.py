@@ -91,7 +91,7 @@ class Made:
     @kept
     def laid(self) -> tuple[Piece, ...]:
         """The pieces as they lie on the sheet."""
-        return tuple(piece.moved(self.table.of(piece.name)) for piece in self.garment.pieces)
+        return tuple(self.table.laid(piece) for piece in self.garment.pieces)
 
     @kept
     def checks(self) -> tuple[Check, ...]:
@@ -181,7 +181,7 @@ def _table(drawn: Draft, garment: Garment) -> Table:
 
 def _drawn_again(drawn: Draft, garment: Garment, table: Table) -> tuple[Mark, ...]:
     """The marks with finished lines and darts as they are on the pieces now; what is gone is left out."""
-    now = {piece.name: piece.moved(table.of(piece.name)) for piece in garment.pieces}
+    now = {piece.name: table.laid(piece) for piece in garment.pieces}
     found: list[Mark] = []
     for mark in drawn.marks:
         if mark.role != "finished" or mark.piece not in now:

@@ -157,7 +157,7 @@ class Draft:
     @kept
     def laid(self) -> tuple[Piece, ...]:
         """The pieces as they lie on the sheet."""
-        return tuple(piece.moved(self.table.of(piece.name)) for piece in self.garment.pieces)
+        return tuple(self.table.laid(piece) for piece in self.garment.pieces)
 
     @property
     def options_set(self) -> dict[str, object]:

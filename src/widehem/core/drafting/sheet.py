@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from collections.abc import Sequence
+from contextlib import AbstractContextManager, nullcontext
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -21,6 +21,8 @@ from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.step import Step, Sum
 from widehem.core.units import Saying, say
 from widehem.core.values import record
+
+INSIDE = nullcontext()  # a step goes on until the next begins
 
 Kind = Literal["point", "line", "level", "dart", "dimension"]
 Role = Literal["construction", "finished", "balance"]
@@ -124,12 +126,11 @@ class Sheet:
         assert not isinstance(value, str)
         return Quantity(value, self.settings[code].name.lower(), code, "option")
 
-    @contextmanager
-    def step(self, title: str, text: str | Saying) -> Iterator[None]:
+    def step(self, title: str, text: str | Saying) -> AbstractContextManager[None]:
         """Begin a step; what is drawn and summed inside belongs to it."""
         saying = text if isinstance(text, Saying) else say(text)
         self.steps.append(Step(len(self.steps) + 1, title, saying))
-        yield
+        return INSIDE
 
     @property
     def now(self) -> int:

@@ -9,7 +9,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.piece import Piece
-from widehem.core.values import record
+from widehem.core.values import kept, record
 
 
 @record(frozen=True)
@@ -25,9 +25,23 @@ class Table:
         """The table with one more piece on it."""
         return Table({**self.lay, name: lay})
 
+    def laid(self, piece: Piece) -> Piece:
+        """The piece as it lies on the sheet; laid once, it lies there."""
+        own, found = self._lying.get(piece.name, (None, piece))
+        if own is not piece:
+            found = piece.moved(self.lay[piece.name])
+            self._lying[piece.name] = piece, found
+        return found
+
     def home(self, piece: Piece) -> Piece:
         """A piece that was drawn on the sheet in its own frame."""
-        return piece.moved(self.lay[piece.name].inverse())
+        own = piece.moved(self.lay[piece.name].inverse())
+        self._lying[piece.name] = own, piece
+        return own
+
+    @kept
+    def _lying(self) -> dict[str, tuple[Piece, Piece]]:
+        return {}
 
     def spot(self, name: str, point: Point) -> Point:
         return point.moved(self.lay[name])

@@ -113,23 +113,29 @@ class Cubic:
         size = speed.size
         return speed.cross(pull) / size**3 if size > 1e-9 else 0.0
 
-    def bends(self, count: int) -> tuple[list[float], list[float]]:
-        """The curvature (1/cm) in the middle of so many equal steps of the parameter, and how long each step is, cm.
+    def turns(self, count: int) -> tuple[list[float], float]:
+        """How far it turns in each of so many equal steps of the parameter, radians, and the sharpest curvature in the
+        middle of one, 1/cm.
 
         A handle that lies on its end has no direction there: the curve is looked at inside its ends only.
         """
-        p, q, r, e = self.start, self.out, self.into, self.end
-        cx, cy = 3 * (q[0] - p[0]), 3 * (q[1] - p[1])
-        bx, by = 6 * (r[0] - 2 * q[0] + p[0]), 6 * (r[1] - 2 * q[1] + p[1])
-        ax, ay = 3 * (e[0] - p[0] - 3 * (r[0] - q[0])), 3 * (e[1] - p[1] - 3 * (r[1] - q[1]))
-        found, steps = [], []
+        (px, py), (qx, qy), (rx, ry), (ex, ey) = self.start, self.out, self.into, self.end
+        cx, cy, bx, by = 3 * (qx - px), 3 * (qy - py), 6 * (rx - 2 * qx + px), 6 * (ry - 2 * qy + py)
+        ax, ay = 3 * (ex - px - 3 * (rx - qx)), 3 * (ey - py - 3 * (ry - qy))
+        k0, k1, k2 = cx * by - cy * bx, 2 * (cx * ay - cy * ax), bx * ay - by * ax  # speed cross pull
+        found, sharpest = [], 0.0
         for number in range(count):
             t = (number + 0.5) / count
             x, y = (ax * t + bx) * t + cx, (ay * t + by) * t + cy
-            size = sqrt(x * x + y * y)
-            found.append((x * (2 * ay * t + by) - y * (2 * ax * t + bx)) / (size * size * size) if size > 1e-6 else 0.0)
-            steps.append(size / count)
-        return found, steps
+            square, cross = x * x + y * y, (k2 * t + k1) * t + k0
+            if square < 1e-12:
+                found.append(0.0)
+                continue
+            found.append(cross / square / count)
+            sharp = cross * cross / (square * square * square)
+            if sharp > sharpest:
+                sharpest = sharp
+        return found, sqrt(sharpest)
 
     def t_at_length(self, length: float) -> float:
         """The parameter this many centimetres along: Newton, kept inside a shrinking bracket."""

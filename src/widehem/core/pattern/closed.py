@@ -101,13 +101,15 @@ def _let_in(garment: Garment, one: Corner, two: Corner) -> bool:
         {entry.ref for _, _, chain in garment.seams_at(EdgeRef(c.piece.name, c.beyond.name)) for entry in chain}
         for c in (one, two)
     )
-    return any(
-        inside_angle(piece, edge, after) < POINTED
-        for piece in garment.shell
-        for edge, after in piece.corners()
-        for before, behind in ((left, right), (right, left))
-        if EdgeRef(piece.name, edge.name) in before and EdgeRef(piece.name, after.name) in behind
-    )
+    for ref in left:
+        piece = garment.piece(ref.piece)
+        before, after = piece.beside(ref.edge)
+        edge = piece.edge(ref.edge)
+        for corner in ((before, edge), (edge, after)):
+            other = corner[0] if corner[1] is edge else corner[1]
+            if EdgeRef(piece.name, other.name) in right and piece.layer == "shell" and inside_angle(piece, *corner) < POINTED:
+                return True
+    return False
 
 
 def corner_of(garment: Garment, chain: Chain, *, at_end: bool) -> Corner:

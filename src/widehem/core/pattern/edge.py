@@ -174,6 +174,7 @@ class Edge:
         return tuple(gap for gap in self.gaps if isinstance(gap, Dart))
 
     def moved(self, by: Transform) -> Edge:
+        _ = self.length  # a draft needs it here and there: worked out once, it is handed on to what is as long
         return elsewhere(
             self,
             parts=tuple([part.moved(by) for part in self.parts]),

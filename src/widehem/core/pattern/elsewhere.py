@@ -2,22 +2,27 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import fields
 from functools import cache
+from operator import itemgetter
 from typing import Any, TypeVar
 
 Thing = TypeVar("Thing")
 
 
 @cache
-def _names(kind: Any) -> tuple[str, ...]:
-    return tuple(entry.name for entry in fields(kind))
+def _fields(kind: Any) -> tuple[tuple[str, ...], Callable[[Any], tuple[object, ...]]]:
+    """The names of the fields of a dataclass, and what takes their values out of a dictionary."""
+    names = tuple(entry.name for entry in fields(kind))
+    return names, itemgetter(*names)
 
 
 def elsewhere(thing: Thing, **moved: object) -> Thing:
-    """The same frozen dataclass with these fields in place of its own. What was worked out about it is left behind."""
+    """The same frozen dataclass, of two fields or more, with these in place of its own. What was worked out about it is left
+    behind."""
     kind: Any = type(thing)
-    mine = thing.__dict__
+    names, taken = _fields(kind)
     found: Thing = object.__new__(kind)
-    found.__dict__.update({name: mine[name] for name in _names(kind)}, **moved)
+    found.__dict__.update(zip(names, taken(thing.__dict__), strict=True), **moved)
     return found

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import field, replace
+from typing import NamedTuple
 
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, PatternError
@@ -16,8 +17,7 @@ OPENING_WORDS: dict[str, str] = {
 }  # fmt: skip
 
 
-@record(frozen=True)
-class EdgeRef:
+class EdgeRef(NamedTuple):
     """An edge of a piece by name."""
 
     piece: str
@@ -110,7 +110,7 @@ class Garment:
             raise PatternError("Two seams have one name.")
         for seam in self.seams:
             for entry in (*seam.first, *seam.second):
-                if entry.piece not in self._by_name or not self._by_name[entry.piece].has(entry.edge):
+                if not self.has(entry):
                     raise PatternError(f"The seam {seam.title} runs along {entry}, which is not there.")
             if not seam.first or not seam.second:
                 raise PatternError(f"The seam {seam.title} has one side only.")
@@ -140,7 +140,7 @@ class Garment:
         except KeyError:
             raise KeyError(f"no piece {name}") from None
 
-    def has(self, ref: EdgeRef) -> bool:
+    def has(self, ref: EdgeRef | SeamEdge) -> bool:
         return ref.piece in self._by_name and self._by_name[ref.piece].has(ref.edge)
 
     def edge(self, ref: EdgeRef | SeamEdge) -> Edge:

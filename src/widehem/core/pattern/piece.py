@@ -14,6 +14,7 @@ from fontTools.misc.transform import Identity, Transform
 from fontTools.pens.areaPen import AreaPen
 from shapely import is_simple, linearrings
 
+from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, is_rigid
 from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
@@ -94,7 +95,7 @@ class Piece:
             for name in ("simple", "area"):
                 if name in self.__dict__:
                     found.__dict__[name] = self.__dict__[name]
-            found.__dict__["_cloth"] = {key: cloth for key, cloth in self._cloth.items() if not key[1]}
+            found.__dict__["_cloth"] = self._cloth
         return found
 
     @kept
@@ -166,12 +167,27 @@ class Piece:
 
     @kept
     def sewn_ring(self) -> tuple[Path, ...]:
-        """The outline with straights across the mouths of its darts: what levels are measured to."""
+        """The outline, in order, with straights across the mouths of its darts: what levels are measured to."""
         found: list[Path] = []
         for edge in self.edges:
-            found += edge.parts
-            found += [Path.through(gap.inner, gap.outer) for gap in edge.gaps]
+            found.append(edge.parts[0])
+            for gap, part in zip(edge.gaps, edge.parts[1:], strict=True):
+                found += (Path.through(gap.inner, gap.outer), part)
         return tuple(found)
+
+    @kept
+    def _rail(self) -> tuple[tuple[Segment, float, Point, tuple[Point, Point] | None], ...]:
+        """The pieces of that outline, how near their ends count as passed, their ends, and the handles of those that bend."""
+        return tuple(
+            (
+                segment,
+                AT_CORNER if segment is path.segments[-1] else AT_JOINT,
+                segment.end,
+                None if isinstance(segment, Line) else (segment.out, segment.into),
+            )
+            for path in self.sewn_ring
+            for segment in path.segments
+        )
 
     @kept
     def area(self) -> float:
@@ -257,15 +273,22 @@ class Piece:
     def _ends(self, at: Point, way: Point) -> tuple[Point | None, Point | None]:
         """Where an endless line enters the outline first and leaves it last. It goes through a corner or a joint that it
         passes very near."""
-        off = way[0] * at[1] - way[1] * at[0]
+        x, y = way
+        off = x * at[1] - y * at[0]
+        before = x * self._rail[-1][2][1] - y * self._rail[-1][2][0] - off  # how far a corner stands off the line
         spots = []
-        for path in self.sewn_ring:
-            last = len(path.segments) - 1
-            for number, segment in enumerate(path.segments):
-                end = segment.end
-                if abs(way[0] * end[1] - way[1] * end[0] - off) < (AT_CORNER if number == last else AT_JOINT):
-                    spots.append(end)
-                spots += [segment.at(t) for t in segment.crossings(at, way)]
+        for segment, near, end, handles in self._rail:
+            after = x * end[1] - y * end[0] - off
+            if -near < after < near:
+                spots.append(end)
+            elif handles is None and (before > 0) != (after > 0):
+                spots.append(segment.at(before / (before - after)))
+            if handles is not None:
+                (ux, uy), (vx, vy) = handles
+                side = before > 0
+                if side != (after > 0) or side != (x * uy - y * ux > off) or side != (x * vy - y * vx > off):
+                    spots += [segment.at(t) for t in segment.crossings(at, way)]
+            before = after
         if not spots:
             return None, None
         return min(spots, key=way.dot), max(spots, key=way.dot)
@@ -275,13 +298,15 @@ class Piece:
 
         A dart that opened along a joint of the line takes nothing from it: its parts were turned with it.
         """
-        key = name, below
-        if key not in self._cloth:
-            self._cloth[key] = self._sewn_across(name, below)
-        return self._cloth[key]
+        if below:
+            return self._sewn_across(name, below)
+        if name not in self._cloth:
+            self._cloth[name] = self._sewn_across(name, 0.0)
+        return self._cloth[name]
 
     @kept
-    def _cloth(self) -> dict[tuple[str, float], float]:
+    def _cloth(self) -> dict[str, float]:
+        """What has been measured at its levels: as much wherever it lies, and known together."""
         return {}
 
     def _sewn_across(self, name: str, below: float) -> float:

@@ -33,6 +33,7 @@ from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.shapes import HemRises
 from widehem.core.pattern.edge import Edge, Notch
@@ -54,6 +55,7 @@ PENCIL: dict[str, dict[int, tuple[str, ...]]] = {
 }
 UNDER_BELOW, TOP_ABOVE = 3.0, 4.0
 LOWERED_MOST = 3.0  # cm that the back may begin lower to be as long as the front
+OVER = 0.01  # cm that the front side may be longer than the back before its underarm is lowered
 DART_FROM = 1.0  # cm of difference between front and back length from which the side has a dart
 SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
@@ -115,7 +117,7 @@ def draw(sheet: Sheet) -> None:
             sheet.sum(name, quantity)
     pieces = _front_pieces(sheet, front, heights, dart, side.length)
     right = max(front.bust, front.hip)
-    wide = max(point.x for point in back.sketch)
+    wide = back.bounds[2]
     middle = wide + APART + right - front.line
     # the centre panel lies at the right, its centre line outermost
     table = Table(
@@ -324,13 +326,14 @@ def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered:
 
 def _side(front: Front, heights: Heights, dart: float, pivot: Point, length: float) -> tuple[Point, Transform, Path]:
     """The front underarm, how its dart is shut, and the side as long as the back: what it is longer the underarm is lowered."""
-    lowered = 0.0
-    for _ in range(5):
-        armpit, shut, side = _side_at(front, heights, dart, pivot, lowered)
-        over = cut_at_hem(side, heights.hem - HEM_RISE).length - length
-        if over < 0.01:
-            break
-        lowered += over
+
+    def over(lowered: float) -> float:
+        return cut_at_hem(_side_at(front, heights, dart, pivot, lowered)[2], heights.hem - HEM_RISE).length - length
+
+    lowered, most = 0.0, heights.under_bust - 1.0 - heights.front_under
+    if over(0.0) > OVER and most > 0:
+        lowered = solve_or_nearest(over, 0.0, most, near=OVER)
+    armpit, shut, side = _side_at(front, heights, dart, pivot, lowered)
     return armpit, shut, _as_long(side, heights.hem - HEM_RISE, length)
 
 
@@ -358,7 +361,7 @@ def _neckline(top: Point, panel: Path, heart: float) -> Path:
 
 
 def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -> None:
-    laid = [piece.moved(table.of(piece.name)) for piece in pieces]
+    laid = [table.laid(piece) for piece in pieces]
     with sheet.step("Pieces", "Back, side front and front; the hem rises to the side alike on both."):
         line = sheet.measure("bust_span").value / 2
         panel_line = Path.through(Point(line, heights.top), Point(line, heights.hem))

@@ -41,12 +41,14 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
     at_waist = (waist / 2 - arc_of(sheet, "waist") / 2 + sheet.ease("waist") / 4).called("back at the waist")
     at_hip = (hip / 4 + sheet.ease("hip") / 4).called("back at the hip")
     part = (heights.waist - heights.back_under) / (heights.hip - heights.back_under)
-    shaped, centre_hip = sheet.choice("back") == "shaped", 0.0
-    for _ in range(8):  # the centre at the hip moves the line from which it is worked out
-        straight = wide.value + (at_hip.value + centre_hip - wide.value) * part
-        lose = straight - at_waist.value
-        centre_in = min(max(lose, 0.0) / 3, CENTRE_BACK_MOST) if shaped else 0.0
-        centre_hip = min(CENTRE_HIP, centre_in / 2)
+    lose = wide.value + (at_hip.value - wide.value) * part - at_waist.value
+    centre_in = centre_hip = 0.0
+    if sheet.choice("back") == "shaped" and lose > 0:
+        # what the centre goes in at the hip, half of a third of what is lost, moves the line from which that is worked out
+        centre_hip = min(lose / (6 - part), CENTRE_HIP)
+        lose += part * centre_hip
+        centre_in = min(lose / 3, CENTRE_BACK_MOST)
+    straight = at_waist.value + lose
     dart = min(max(lose - centre_in, 0.0), BACK_DART_MOST)
     dart = dart if dart >= BACK_DART_LEAST else 0.0
     aside = lose - centre_in - dart

@@ -237,7 +237,7 @@ def _with_dart(side: Edge, at: Frame, front: Half, apex: Point) -> Edge:
 
 def _finish(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, pieces: list[Piece]) -> None:
     table = _table(pieces)
-    laid = [piece.moved(table.of(piece.name)) for piece in pieces]
+    laid = [table.laid(piece) for piece in pieces]
     with sheet.step(
         "Pieces", "Body, facing, collar and pad, without allowances; the roll line, the facing line and the buttons are marked."
     ):

@@ -316,7 +316,7 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
     sweep = 2 * sum(level_hem(panel.centre, panel.side, levels.length).length for panel in panels)
     gores, extra = gores_for(sheet, levels, sweep, front.side)
     pieces = [_piece(sheet, panel, levels, gores) for panel in panels]
-    laid = [piece.moved(table.of(piece.name)) for piece in pieces]
+    laid = [table.laid(piece) for piece in pieces]
     wide = max(piece.bounds[2] for piece in laid)
     with sheet.step("Panels", "Front and back, each cut twice; the hem as an arc, the corner at the waist rubbed round."):
         for piece in laid:
@@ -328,7 +328,7 @@ def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
             at = wide + AXIS + (right - left) / 2 + number * (right - left + AXIS)
             table = table.with_piece(piece.name, as_drawn(at, laid[0].edge("hem").end.y - piece.edge("hem").end.y))
             pieces.append(piece)
-            moved = piece.moved(table.of(piece.name))
+            moved = table.laid(piece)
             show_edges(sheet, moved, [edge.name for edge in moved.edges], {})
         sheet.sum("hem sweep, whole round", drawn(sweep + sum(times(p) * p.edge("hem").length for p in extra), "hem sweep"))
     _hand_over(sheet, pieces, table, levels, quarters, gores)

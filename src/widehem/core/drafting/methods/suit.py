@@ -83,7 +83,10 @@ def draw(sheet: Sheet) -> None:
     bodice, trousers = _parts(sheet)
     table = _apart(bodice, trousers)
     upper = {piece.name: piece for piece in bodice.laid}
-    lower = {piece.name: piece.moved(table.of(piece.name)) for piece in trousers.laid}
+    lower = {
+        piece.name: piece.moved(table.of(piece.name).transform(trousers.table.of(piece.name)))
+        for piece in trousers.garment.pieces
+    }
     gap, behind = sheet.length("gap"), sheet.length("gap_back")
     with sheet.step(
         "Front",
@@ -140,11 +143,11 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
 def _apart(bodice: Draft, trousers: Draft) -> Table:
     """Front and back laid apart: with the bodice above they may overlap on paper."""
     corners = {
-        (part, piece.name): [end for edge in piece.edges for end in (edge.start, edge.end)]
+        (part, piece.name): [made.table.spot(piece.name, end) for edge in piece.edges for end in (edge.start, edge.end)]
         for part, made in (("bodice", bodice), ("trousers", trousers))
-        for piece in made.laid
+        for piece in made.garment.pieces
     }
-    at = {piece.name: piece.edge("waist").start.x for piece in trousers.laid}
+    at = {piece.name: trousers.table.spot(piece.name, piece.edge("waist").start).x for piece in trousers.garment.pieces}
     back, front = at["back"], at["front"]
     wide = max(_wide(corners["bodice", "back"]), max(end.x for end in corners["trousers", "back"]) - back)
     before = max(_wide(corners["bodice", "front"]), front - min(end.x for end in corners["trousers", "front"]))

@@ -121,7 +121,7 @@ def draw(sheet: Sheet) -> None:
     pieces = [_piece(sheet, name, half) for name in ("back", "front")]
     with sheet.step("Front and back", "One outline for both, on the fold; only the neck of the front lies deeper."):
         for piece in pieces:
-            show_edges(sheet, piece.moved(table.of(piece.name)), [edge.name for edge in piece.edges], TITLES)
+            show_edges(sheet, table.laid(piece), [edge.name for edge in piece.edges], TITLES)
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         sheet.sum("armhole", drawn(pieces[0].edge("armhole").length, "back armhole"))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))

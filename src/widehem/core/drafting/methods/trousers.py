@@ -266,7 +266,7 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
             balance = tuple(BalanceLine.across(level, y, notched=level == "knee") for level, y in levels.items())
             own = Piece(panel.name, f"Trousers {panel.name}", edges, balance=balance, marks=_marks(panel), grain=grain)
             pieces.append(own)
-            piece = own.moved(table.of(panel.name))
+            piece = table.laid(own)
             show_lightly(sheet, piece, ("waist", "side"), FRAME_AT[panel.name] + 1)
             show_edges(sheet, piece, [edge.name for edge in edges], TITLES, {"waist": LETTERS[panel.name]})
             sheet.sum(f"{panel.name} crotch", drawn(edges[4].length, f"{panel.name} crotch seam"))

@@ -42,25 +42,30 @@ class Curve:
     bends: int
 
 
+STRAIGHT = Curve(0.0, math.inf, 0)
+
+
 def curve_of(path: Path, edge: Edge) -> Curve:
     """What one stretch of an edge does; corners that are meant are left out."""
-    kink, turned = 0.0, []
+    if len(path.segments) == 1 and isinstance(path.segments[0], Line):
+        return STRAIGHT
+    kink, sharpest, turned = 0.0, 0.0, []
     for before, after in pairwise(path.segments):
         bend = angle_between(before.direction(1.0), after.direction(0.0))
         if bend > kink and not any(corner.to(before.end) < MEANT for corner in edge.corners):
             kink = bend
-    sharpest = 0.0
     for segment in path.segments:
-        if isinstance(segment, Line):
-            continue
-        bends, step = segment.bends(LOOKS)
-        sharpest = max(sharpest, max(map(abs, bends)))
-        turned += [bend * length for bend, length in zip(bends, step, strict=True)]
+        if not isinstance(segment, Line):
+            turns, sharp = segment.turns(LOOKS)
+            turned += turns
+            sharpest = max(sharpest, sharp)
     return Curve(kink, 1 / sharpest if sharpest > 1e-9 else math.inf, _changes(turned))
 
 
 def _changes(turned: list[float]) -> int:
     """How often a row of small turns changes its sign, each stretch turning enough to be seen."""
+    if not turned or min(turned) >= 0 or max(turned) <= 0:
+        return 0
     count, sign, sum_ = 0, 0, 0.0
     for turn in turned:
         if sum_ and (turn > 0) != (sum_ > 0):

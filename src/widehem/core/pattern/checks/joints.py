@@ -48,8 +48,9 @@ def middle_corners(piece: Piece) -> Iterator[tuple[float, Piece, Edge]]:
         return
     middle = piece.edge(piece.middle)
     before, after = piece.beside(piece.middle)
+    last = before.parts[-1]
     for edge, chord, down in (
-        (before, before.parts[-1].reverse().place(square_over(before)).point - middle.start, middle.leaving),
+        (before, last.place(last.length - square_over(before)).point - middle.start, middle.leaving),
         (after, after.parts[0].place(square_over(after)).point - middle.end, middle.arriving),
     ):
         if not edge.pointed and edge.role in SQUARED:

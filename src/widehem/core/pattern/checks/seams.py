@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+import math
+from collections.abc import Iterator
+from itertools import combinations
 
+from widehem.core.geometry.curves import Line
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, checker
+from widehem.core.pattern.edge import MEETS, Edge
 from widehem.core.pattern.garment import Seam
 from widehem.core.pattern.meeting import levels_along, notches_along, pairs
 from widehem.core.pattern.roles import plain
@@ -53,8 +57,7 @@ def faced(case: Case) -> Iterator[Check]:
         one, two = (case.garment.edge(chain[0]) for chain in (seam.first, seam.second))
         if one.gaps or two.gaps:
             continue  # a facing is cut over shut darts: only its length can be held against them
-        shapes = [_chords(edge.place(edge.length * share).point for share in (0.0, 0.33, 0.67, 1.0)) for edge in (one, two)]
-        off = max(abs(a - b) for a, b in zip(*shapes, strict=True))
+        off = _apart(one, two, turned=seam.first[0].back != seam.second[0].back)
         words = say("{0} apart in shape", off)
         tail = say("One lies on the other.") if off <= SEAM_TRUE + 1e-6 else say("Trace one from the other again.")
         yield Check(
@@ -64,10 +67,29 @@ def faced(case: Case) -> Iterator[Check]:
         )  # fmt: skip
 
 
-def _chords(points: Iterable[Point]) -> list[float]:
-    """Every distance between some points."""
-    found = list(points)
-    return [a.to(b) for number, a in enumerate(found) for b in found[number + 1 :]]
+def _apart(one: Edge, two: Edge, *, turned: bool) -> float:
+    """How far two edges differ in shape: the most by which chords between places at equal shares of them do, cm. turned: the
+    second runs the other way."""
+    if not turned and _differ(_corners(one), _corners(two)) < MEETS:
+        return 0.0  # curves drawn alike
+    shares = (0.0, 0.33, 0.67, 1.0)
+    places = [[edge.place(edge.length * share).point for share in shares] for edge in (one, two)]
+    return _differ(places[0], places[1][::-1] if turned else places[1])
+
+
+def _corners(edge: Edge) -> list[Point]:
+    """The points that an edge without gaps is drawn by, handles included."""
+    found = [edge.start]
+    for segment in edge.parts[0].segments:
+        found += (segment.end,) if isinstance(segment, Line) else (segment.out, segment.into, segment.end)
+    return found
+
+
+def _differ(one: list[Point], two: list[Point]) -> float:
+    """The most by which distances between places differ from those of as many others."""
+    if len(one) != len(two):
+        return math.inf
+    return max(abs(one[a].to(one[b]) - two[a].to(two[b])) for a, b in combinations(range(len(one)), 2))
 
 
 @checker("balance")
