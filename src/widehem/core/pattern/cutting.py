@@ -7,19 +7,20 @@ from dataclasses import replace
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
-from shapely import LineString, Polygon, contains_xy
-from shapely import Point as Dot
+from shapely import contains_xy, covers, distance, get_exterior_ring, linestrings, points
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, PatternError
 from widehem.core.pattern.garment import Chain, EdgeRef, SeamEdge
-from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.inside import BalanceLine, Diamond
 from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import Run, Runs, Spot, arcs, closed, cut_at, edges_from, opened
 from widehem.core.values import record
 
 EMPTY, INSIDE = 1e-6, 0.1  # cm; how far a line may run along the outline outside of it
+ON_IT = 0.02  # cm: what lies so near a part lies on it
+LOOKED_AT = (0.02, 0.25, 0.5, 0.75, 0.98)  # places of a level
 REACHED = 0.05  # cm: a level reaches a part where it lies so far inside it
 ALONG = 0.2  # cm that a level may lose where a piece is cut across it
 
@@ -47,8 +48,7 @@ def part_piece(
             raise PatternError(
                 f"The line crosses the {diamond.name.replace('_', ' ')} of the {piece.name}: lead it past its point."
             )
-    cloth = Polygon(piece.sketch).buffer(INSIDE)
-    if not all(cloth.covers(LineString(face.flat(0.05))) for face in faces):
+    if not all(_runs_on(piece, face) for face in faces[: 1 if faces[0] is faces[1] else 2]):
         raise PatternError(f"The line leaves the {piece.name.replace('_', ' ')}: choose places between which there is cloth.")
     runs = opened(piece)
     for spot in (start, end):
@@ -70,8 +70,8 @@ def part_piece(
     if held == [False, False]:
         raise PatternError(f"Neither part of the {piece.name} has the edge {holds}.")
     kept, other = (sides[1], sides[0]) if held[0] else (sides[0], sides[1])
-    kept = _with_inside(piece, kept, Polygon(kept.sketch), piece.name, piece.title)
-    other = _with_inside(piece, other, Polygon(other.sketch), new, title or f"{piece.title}, {new.replace('_', ' ')}")
+    kept = _with_inside(piece, kept, piece.name, piece.title)
+    other = _with_inside(piece, other, new, title or f"{piece.title}, {new.replace('_', ' ')}")
     face = faces[1] if held[0] else faces[0]
     for level in piece.balance:
         lost = piece.across(level.level) - kept.across(level.level) - other.across(level.level)
@@ -80,13 +80,19 @@ def part_piece(
     return Parted(kept, other, _renamed(piece, kept, other))
 
 
+def _runs_on(piece: Piece, face: Path) -> bool:
+    """Whether a line lies on a piece; along its outline it may leave it a little."""
+    line = linestrings(face.flat(0.05))
+    return bool(covers(piece.surface, line) or covers(piece.surface.buffer(INSIDE), line))
+
+
 def _along_the_cut(piece: Piece, kept: Piece, other: Piece, level: BalanceLine, face: Path) -> tuple[Piece, Piece]:
     """A level along which a piece was cut follows the new edge of the part that keeps its name."""
-    points = [face.start, *(segment.end for segment in face.segments)]
+    spots = [face.start, *(segment.end for segment in face.segments)]
     middle = kept.edge(kept.middle).start if kept.middle else level.lines[0][0]
-    if points[0].to(middle) > points[-1].to(middle):
-        points.reverse()
-    line = BalanceLine(level.level, tuple(pairwise(points)), notched=False)
+    if spots[0].to(middle) > spots[-1].to(middle):
+        spots.reverse()
+    line = BalanceLine(level.level, tuple(pairwise(spots)), notched=False)
     rest = tuple(entry for entry in kept.balance if entry.level != level.level)
     along = replace(kept, balance=(*rest, line))
     if abs(along.across(level.level) - piece.across(level.level)) > 5 * ALONG:
@@ -118,42 +124,54 @@ def _closed_part(piece: Piece, ring: Runs, line: str) -> Piece:
     return Piece(piece.name, piece.title, edges_from(found), middle=middle)
 
 
-def _with_inside(piece: Piece, part: Piece, outline: Polygon, name: str, title: str) -> Piece:
+def _with_inside(piece: Piece, part: Piece, name: str, title: str) -> Piece:
     """A part with what lies on it, as the whole piece had it."""
-
-    def on(point: Point) -> bool:
-        return bool(outline.distance(Dot(*point)) < 0.02)
-
+    on = _lying_on(part, piece)
     stands: Stands = piece.stands if part.middle or piece.stands != "fold" else "pair"
-    found = replace(
-        part, name=name, title=title, of=piece.of, layer=piece.layer, stands=stands,
-        lines=tuple(line for line in piece.lines if on(line.path.start) or on(line.path.end)),
-        marks={code: mark for code, mark in piece.marks.items() if on(mark)},
-        diamonds=tuple(diamond for diamond in piece.diamonds if on(diamond.inner.toward(diamond.outer, 0.5))),
-        holes=tuple(hole for hole in piece.holes if on(hole)),
+    lines = tuple(line for line in piece.lines if line.path.start in on or line.path.end in on)
+    known = {"", *(line.name for line in lines)}
+    levels = (_level(piece, part, line, known) for line in piece.balance)
+    return part.with_on_it(
+        name=name, title=title, of=piece.of, layer=piece.layer, stands=stands, lines=lines,
+        balance=tuple(line for line in levels if line is not None),
+        marks={code: mark for code, mark in piece.marks.items() if mark in on},
+        diamonds=tuple(diamond for diamond in piece.diamonds if _middle(diamond) in on),
+        holes=tuple(hole for hole in piece.holes if hole in on),
         cloths=piece.cloths if stands == piece.stands else (),
         grain=_grain(piece, part),
     )  # fmt: skip
-    kept = {line.name for line in found.lines}
-    cloth = outline.buffer(-REACHED) if piece.balance else outline
-    levels = (_level(piece, found, line, cloth) for line in piece.balance)
-    return replace(found, balance=tuple(line for line in levels if line is not None and set(line.between) <= {"", *kept}))
 
 
-def _level(piece: Piece, part: Piece, line: BalanceLine, cloth: Polygon) -> BalanceLine | None:
+def _middle(diamond: Diamond) -> Point:
+    return diamond.inner.toward(diamond.outer, 0.5)
+
+
+def _lying_on(part: Piece, piece: Piece) -> set[Point]:
+    """Those places of marks, holes, darts and line ends of a piece that lie on a part of it."""
+    spots = [*piece.marks.values(), *piece.holes, *(_middle(diamond) for diamond in piece.diamonds)]
+    spots += [end for line in piece.lines for end in (line.path.start, line.path.end)]
+    if not spots:
+        return set()
+    near = distance(part.surface, points(spots)) < ON_IT
+    return {spot for spot, lies in zip(spots, near, strict=True) if lies}
+
+
+def _level(piece: Piece, part: Piece, line: BalanceLine, known: set[str]) -> BalanceLine | None:
     """A level on a part: the lines that cross its cloth, their ends at the cut running on to the new edge; None where it does
-    not reach it."""
-    stretches = piece.stretches(line.level)
-    crossed = [
-        number
-        for number, (a, b) in enumerate(stretches)
-        if contains_xy(cloth, [a.toward(b, share) for share in (0.02, 0.25, 0.5, 0.75, 0.98)]).any()
-    ]
+    not reach it. known: the inner lines of the part."""
+    left, top, right, bottom = part.bounds
+    crossed = []
+    for number, (a, b) in enumerate(piece.stretches(line.level)):
+        if max(a.y, b.y) < top or min(a.y, b.y) > bottom or max(a.x, b.x) < left or min(a.x, b.x) > right:
+            continue
+        spots = [a.toward(b, share) for share in LOOKED_AT]
+        deep = distance(get_exterior_ring(part.surface), points(spots)) > REACHED
+        if (deep & contains_xy(part.surface, spots)).any():
+            crossed.append(number)
     if not crossed:
         return None
-    lines = tuple(line.lines[number] for number in crossed)
-    bounds = tuple(name if not name or any(held.name == name for held in part.lines) else "" for name in line.between)
-    return replace(line, lines=lines, between=(bounds[0], bounds[1]))
+    first, last = (name if name in known else "" for name in line.between)
+    return replace(line, lines=tuple(line.lines[number] for number in crossed), between=(first, last))
 
 
 def _grain(piece: Piece, part: Piece) -> tuple[Point, Point] | None:
@@ -167,7 +185,7 @@ def _grain(piece: Piece, part: Piece) -> tuple[Point, Point] | None:
         way = (edge.end - edge.start).unit()
     else:
         way = Point(0.0, 1.0)
-    inside = Polygon(part.sketch).representative_point()
+    inside = part.surface.representative_point()
     at = Point(inside.x, inside.y)
     crossed = [path.segments[i].at(t) for path in part.sewn_ring for i, t in path.crossings(at, way)]
     along = sorted(way.dot(spot - at) for spot in crossed)
@@ -180,16 +198,17 @@ def _renamed(piece: Piece, kept: Piece, other: Piece) -> dict[EdgeRef, Chain]:
     """What the edges of a piece have become, in their own order."""
     found: dict[EdgeRef, Chain] = {}
     for edge in piece.edges:
-        places = []
-        for part in (kept, other):
-            for left in part.edges:
-                if left.name == edge.name or (
-                    left.role == edge.role and left.name.startswith(f"{edge.name}_") and not piece.has(left.name)
-                ):
-                    along = _along(edge, left.start)
-                    if along is not None:
-                        places.append((along, SeamEdge(part.name, left.name)))
-        chain = tuple(entry for _, entry in sorted(places, key=lambda entry: entry[0]))
+        left = [
+            (part, entry)
+            for part in (kept, other)
+            for entry in part.edges
+            if entry.name == edge.name
+            or (entry.role == edge.role and entry.name.startswith(f"{edge.name}_") and not piece.has(entry.name))
+        ]
+        if len(left) > 1:
+            places = [(_along(edge, entry.start), number) for number, (_, entry) in enumerate(left)]
+            left = [left[number] for _, number in sorted((at, number) for at, number in places if at is not None)]
+        chain = tuple(SeamEdge(part.name, entry.name) for part, entry in left)
         if chain != (SeamEdge(piece.name, edge.name),):
             found[EdgeRef(piece.name, edge.name)] = chain
     return found

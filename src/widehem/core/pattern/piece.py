@@ -8,11 +8,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import field, replace
 from itertools import pairwise
-from typing import Literal
+from typing import Any, Literal
 
 from fontTools.misc.transform import Identity, Transform
 from fontTools.pens.areaPen import AreaPen
-from shapely import is_simple, linearrings
+from shapely import Polygon, get_exterior_ring, is_simple, polygons
 
 from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.paths import Path
@@ -25,6 +25,7 @@ from widehem.core.values import kept, record
 Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
 Stands = Literal["pair", "fold", "left", "right", "once"]
 AT_CORNER, AT_JOINT = 0.02, 1e-4  # cm: a level that passes a corner, or a joint within an edge, so near goes through it
+OF_THE_OUTLINE = ("sketch", "surface", "simple", "bounds", "area", "clockwise", "sewn_ring", "_rail")
 HOW_OFTEN: Mapping[str, int] = {"pair": 2, "fold": 2, "left": 1, "right": 1, "once": 1}
 ON_ONE_SIDE: Mapping[str, int] = {"pair": 1, "fold": 2, "left": 1, "right": 0, "once": 1}
 
@@ -98,6 +99,12 @@ class Piece:
             found.__dict__["_cloth"] = self._cloth
         return found
 
+    def with_on_it(self, **changed: Any) -> Piece:
+        """The piece with everything but its edges changed; what was worked out about its outline stays."""
+        found = replace(self, **changed)
+        found.__dict__.update({name: self.__dict__[name] for name in OF_THE_OUTLINE if name in self.__dict__})
+        return found
+
     @kept
     def _by_name(self) -> dict[str, int]:
         return {edge.name: number for number, edge in enumerate(self.edges)}
@@ -157,7 +164,12 @@ class Piece:
     @kept
     def simple(self) -> bool:
         """Whether the outline does not cross itself."""
-        return len(self.sketch) > 2 and bool(is_simple(linearrings(self.sketch)))
+        return len(self.sketch) > 2 and bool(is_simple(get_exterior_ring(self.surface)))
+
+    @kept
+    def surface(self) -> Polygon:
+        """The cloth inside its sketch, darts open: for what lies on it and what leaves it."""
+        return polygons(self.sketch)
 
     @kept
     def bounds(self) -> tuple[float, float, float, float]:

@@ -5,8 +5,9 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
+from itertools import accumulate
 
-from widehem.core.pattern.edge import Notch
+from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam, SeamEdge
 from widehem.core.pattern.meeting import joins_along
 from widehem.core.pattern.piece import Piece
@@ -23,13 +24,14 @@ def remapped(
     before: the garment it was made from. seams: as they were, with new ones beside them.
     """
     gone = set(dropped)
-    bare = Garment(pieces)
+    edges = {EdgeRef(piece.name, edge.name): edge for piece in pieces for edge in piece.edges}
     found: list[Seam] = []
     for seam in seams:
         first, second = (_chain(chain, renamed, gone) for chain in (seam.first, seam.second))
-        if first and second:
-            changed = replace(seam, first=first, second=second)
-            found += [changed] if (first, second) == (seam.first, seam.second) else _broken(bare, changed)
+        if (first, second) == (seam.first, seam.second):
+            found.append(seam)
+        elif first and second:
+            found += _broken(edges, replace(seam, first=first, second=second))
     found = _rejoined(found) if gone else found
     return Garment(pieces, tuple(found), openings, _now(before, renamed, gone))
 
@@ -72,23 +74,28 @@ def _rejoined(seams: list[Seam]) -> list[Seam]:
     return found
 
 
-def _broken(garment: Garment, seam: Seam) -> list[Seam]:
+def _joins(lengths: list[float]) -> list[float]:
+    """Where edges that follow each other meet, along them."""
+    return list(accumulate(lengths[:-1]))
+
+
+def _broken(edges: Mapping[EdgeRef, Edge], seam: Seam) -> list[Seam]:
     """A seam whose edges have been cut: several where both sides break at matching places, its ease shared by length."""
     if seam.twin:
         return [
             replace(seam, first=(entry,), second=(entry,), name=seam.name if n == 1 else f"{seam.name}_{n}")
             for n, entry in enumerate(seam.first, 1)
         ]
-    whole = garment.length_of(seam.first), garment.length_of(seam.second)
-    shift = whole[0] - whole[1]
-    joins = joins_along(garment, seam.first), joins_along(garment, seam.second)
     if len(seam.first) != len(seam.second) or len(seam.first) < 2:
         return [seam]
-    if any(abs(a - b - shift * b / whole[1]) > MATCH for a, b in zip(*joins, strict=True)):
+    first, second = ([edges[entry.ref].length for entry in chain] for chain in (seam.first, seam.second))
+    whole = sum(second)
+    shift = sum(first) - whole
+    if any(abs(a - b - shift * b / whole) > MATCH for a, b in zip(_joins(first), _joins(second), strict=True)):
         return [seam]
     found = []
     for number, (one, two) in enumerate(zip(seam.first, seam.second, strict=True), 1):
-        share = garment.length_of((two,)) / whole[1]
+        share = second[number - 1] / whole
         ease = seam.ease[0] * share, seam.ease[1] * share
         found.append(
             replace(seam, name=seam.name if number == 1 else f"{seam.name}_{number}", first=(one,), second=(two,), ease=ease)
