@@ -205,7 +205,10 @@ def _renamed(piece: Piece, kept: Piece, other: Piece) -> dict[EdgeRef, Chain]:
             if entry.name == edge.name
             or (entry.role == edge.role and entry.name.startswith(f"{edge.name}_") and not piece.has(entry.name))
         ]
-        if len(left) > 1:
+        first = [entry.start.to(edge.start) < EMPTY for _, entry in left]
+        if sum(first) == 1 and len(left) == 2:
+            left = left if first[0] else left[::-1]
+        elif len(left) > 1:
             places = [(_along(edge, entry.start), number) for number, (_, entry) in enumerate(left)]
             left = [left[number] for _, number in sorted((at, number) for at, number in places if at is not None)]
         chain = tuple(SeamEdge(part.name, entry.name) for part, entry in left)

@@ -66,20 +66,36 @@ def runs_of(edge: Edge) -> Runs:
 
 def edges_from(runs: Iterable[Run]) -> tuple[Edge, ...]:
     """The edges that a row of runs makes: neighbours of one edge are joined, with their gap where there is one."""
-    found: list[Edge] = []
+    rows: list[list[Run]] = []
     for run in runs:
-        last = found[-1] if found else None
-        if last is None or last.name != run.edge.name or (run.before is None and last.end.to(run.path.start) > SAME):
-            found.append(replace(run.edge, parts=(run.path,), gaps=(), notches=run.notches))
-            continue
-        notches = (*last.notches, *(replace(notch, along=notch.along + last.length) for notch in run.notches))
-        if run.before is None:
-            parts, gaps = (*last.parts[:-1], last.parts[-1] + run.path), last.gaps
+        last = rows[-1][-1] if rows else None
+        if last and last.edge.name == run.edge.name and (run.before or last.path.end.to(run.path.start) <= SAME):
+            rows[-1].append(run)
         else:
-            parts, gaps = (*last.parts, run.path), (*last.gaps, run.before)
-        corners = tuple(dict.fromkeys((*last.corners, *run.edge.corners)))
-        found[-1] = replace(last, parts=parts, gaps=gaps, notches=notches, corners=corners)
-    return tuple(found)
+            rows.append([run])
+    return tuple(_edge_from(row) for row in rows)
+
+
+def _edge_from(row: list[Run]) -> Edge:
+    """The edge that runs make which follow each other; itself, where they are all there was of it."""
+    edge = row[0].edge
+    whole = edge.parts == tuple(run.path for run in row) and edge.gaps == tuple(run.before for run in row[1:])
+    if whole and not edge.notches and not any(run.notches or run.edge is not edge for run in row):
+        return edge
+    parts: list[Path] = []
+    gaps: list[Gap] = []
+    notches: list[Notch] = []
+    gone = 0.0
+    for run in row:
+        if run.before is not None and parts:
+            gaps.append(run.before)
+            parts.append(run.path)
+        else:
+            parts[-1:] = [parts[-1] + run.path if parts else run.path]
+        notches += [replace(notch, along=notch.along + gone) for notch in run.notches]
+        gone += run.path.length
+    corners = tuple(dict.fromkeys(corner for run in row for corner in run.edge.corners))
+    return replace(edge, parts=tuple(parts), gaps=tuple(gaps), notches=tuple(notches), corners=corners)
 
 
 def closed(piece: Piece, runs: Runs, **changes: object) -> Piece:
