@@ -13,10 +13,11 @@ from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import OUT, PLACES, Gap, Stretch, Walk, ring_edges
-from widehem.core.drafting.waist import DartPlan, lay_dart, waist_over_darts
+from widehem.core.drafting.waist import DartPlan, Waist, lay_dart, waist_over_darts
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import NoSolutionError, settle
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
@@ -39,6 +40,7 @@ APART = 7.0  # cm between back and front on the sheet
 SIDE_MOST, ONE_DART_MOST, SHORT = 2.5, 4.5, 2.5
 DIP_MOST = 1.2
 GIRTH_SLACK = 0.1
+WAIST_NEAR = 0.005  # cm
 LETTERS = {"back": "LM", "front": "PQ"}
 TITLES = {"neck": "neck", "shoulder": "shoulder", "armhole": "armhole", "side": "side seam", "waist": "waist"}
 
@@ -101,39 +103,41 @@ def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[flo
     too long or too short the darts take, so that the sides of front and back stay alike; without darts the side takes it.
     """
     target = half.under.x - lean.side - lean.dart
-    start, side_in, darts = Point(0.0, level), lean.side, lean.dart
-    made, over = None, 0.0
-    before: tuple[float, float] | None = None  # how much too long it was, and what was then taken
-    for _ in range(8):
+    start = Point(0.0, level)
+    made: list[tuple[Point, tuple[DartPlan, ...], Waist]] = []  # as it was drawn last
+
+    def over(taken: float) -> float:
+        made.clear()
+        darts, side_in = (lean.dart + taken, lean.side) if middles else (lean.dart, lean.side + taken)
         end = side_waist(half.under, level, side_in, lean.down)
-        plans = []
         guide = Point(end.x, level)
-        for number, (x, top) in enumerate(middles, 1):
-            name, takes = f"{half.name}_waist_dart_{number}", darts / len(middles)
-            plans.append(lay_dart(name, start, guide, x, takes, level - top, Point(x, top)))
-        made = waist_over_darts(start, OUT, end, half.under, plans)
-        if made is None:
-            break
-        over = sum(part.length for part in made.parts) - target
-        if abs(over) < 0.005:
-            break
-        gain = (over - before[0]) / before[1] if before else -1.0  # what the last centimetre taken did
-        before = (over, over / max(-gain, 0.2))
-        if middles:
-            darts += before[1]
-        else:
-            side_in += before[1]
-    if made is None or abs(over) > GIRTH_SLACK / 2:
+        plans = tuple(
+            lay_dart(f"{half.name}_waist_dart_{number}", start, guide, x, darts / len(middles), level - top, Point(x, top))
+            for number, (x, top) in enumerate(middles, 1)
+        )
+        waist = waist_over_darts(start, OUT, end, half.under, plans)
+        if waist is None:
+            return math.inf
+        made.append((end, plans, waist))
+        return sum(part.length for part in waist.parts) - target
+
+    try:
+        settle(over, 0.0, slope=-1.0, near=WAIST_NEAR)
+    except NoSolutionError as none:
+        if abs(none.low) > GIRTH_SLACK / 2:
+            made.clear()
+    if not made:
         raise CannotDraft(
             blame, say("The waist line cannot be drawn over its darts: read waist and bust again, or take fewer darts.")
         )
-    half.waist, half.plans = end, tuple(plans)
+    end, half.plans, waist = made[0]
+    half.waist = end
     half.walk = (
         *half.walk,
         Stretch("side", Path.through(half.under, end)),
-        *(Stretch("waist", part.reverse()) for part in reversed(made.parts)),
+        *(Stretch("waist", part.reverse()) for part in reversed(waist.parts)),
     )
-    half.gaps["waist"] = [Gap(dart.name, dart.point) for dart in made.darts]
+    half.gaps["waist"] = [Gap(dart.name, dart.point) for dart in waist.darts]
     _square_underarm(half)
 
 

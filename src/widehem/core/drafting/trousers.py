@@ -8,13 +8,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 
 from widehem.core.drafting.upper import DOWN
 from widehem.core.drafting.waist import Waist, lay_dart, side_curve, waist_over_darts
 from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet
-from widehem.core.geometry.solve import solve_length
+from widehem.core.geometry.solve import NoSolutionError, settle, solve_length
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import kept, record
@@ -23,6 +24,7 @@ MOST_DARTS, WIDEST = 3, 4.5
 SIDE_MOST, DART_LEAST, DART_SHARE, ONE_DART_MOST = 4.0, 1.2, 0.7, 3.5
 OUT_SAID, OUT_MOST = 2.0, 4.0  # how far a side may lean out, cm
 CROTCH_PART = 2 / 3  # of the way to where the directions meet
+WAIST_NEAR = 0.005  # cm
 NEAR = 1e-4
 
 
@@ -165,25 +167,27 @@ def lay_top(panel: Panel, finished: float, shares: Shares, places: Places, at: H
     places: middle along the guide and length of each dart, cm, of a guide so long, for so many that take so much. at: the
     side waist point of a guide so long, None where there is none.
     """
-    guide, made, spot = finished + shares.total, None, None
-    for _ in range(12):
+    top, deep = panel.centre_top, Point(0.0, panel.rise.crotch)
+    made: list[tuple[Point, Waist]] = []  # as it was drawn last
+
+    def over(guide: float) -> float:
+        made.clear()
         spot = at(guide)
         if spot is None:
-            break
-        top = panel.centre_top
-        deep = Point(0.0, panel.rise.crotch)
+            return math.inf
         plans = [
             lay_dart(f"{panel.name}_dart_{n}", top, spot, along, shares.each, length, deep)
             for n, (along, length) in enumerate(places(guide, shares.number, shares.each), 1)
         ]
-        made = waist_over_darts(top, panel.across, spot, panel.side_hip, plans)
-        if made is None:
-            break
-        over = sum(part.length for part in made.parts) - finished
-        if abs(over) < 0.005:
-            break
-        guide -= over
-    if spot is None or made is None:
+        waist = waist_over_darts(top, panel.across, spot, panel.side_hip, plans)
+        if waist is None:
+            return math.inf
+        made.append((spot, waist))
+        return sum(part.length for part in waist.parts) - finished
+
+    with suppress(NoSolutionError):  # what is left of it the checks of the waist say
+        settle(over, finished + shares.total, near=WAIST_NEAR)
+    if not made:
         raise CannotDraft(
             ("waist", "hip", "waist_hip"),
             say(
@@ -192,7 +196,8 @@ def lay_top(panel: Panel, finished: float, shares: Shares, places: Places, at: H
                 finished,
             ),
         )
-    return Top(spot, whole_side(panel, spot), made, shares)
+    spot, waist = made[0]
+    return Top(spot, whole_side(panel, spot), waist, shares)
 
 
 def whole_side(panel: Panel, waist: Point) -> Path:

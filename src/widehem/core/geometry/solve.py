@@ -54,6 +54,28 @@ def solve(off: Callable[[float], float], low: float, high: float, *, near: float
     raise NoSolutionError(at_low, at_high, (low + high) / 2)
 
 
+def settle(off: Callable[[float], float], start: float, *, slope: float = 1.0, near: float = NEAR, rounds: int = 12) -> float:
+    """The argument at which `off` is nought within `near`, from a good start: for what moves by about `slope` for each unit.
+
+    The secant through the last two is taken, no flatter than a fifth of the slope. What comes back is what `off` was asked
+    last. Raises NoSolutionError when it does not settle.
+    """
+    at, here = start, off(start)
+    gain = slope
+    for _ in range(rounds):
+        if abs(here) <= near:
+            return at
+        if not math.isfinite(here):
+            break
+        before, then = at, here
+        at -= here / gain
+        here = off(at)
+        gain = slope * max((here - then) / (at - before) / slope, 0.2)
+    if abs(here) <= near:
+        return at
+    raise NoSolutionError(here, here, at)
+
+
 def solve_or_nearest(off: Callable[[float], float], low: float, high: float, *, near: float = NEAR) -> float:
     """As solve, but the end that comes nearest when nothing between them is as wanted: for what is drawn as far as it may
     be."""

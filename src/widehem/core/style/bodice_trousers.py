@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -12,8 +13,8 @@ from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, turn
 from widehem.core.geometry.solve import NoSolutionError, solve
-from widehem.core.pattern.edge import Dart, Edge
-from widehem.core.pattern.inside import Diamond
+from widehem.core.pattern.edge import Dart, Edge, EdgeKind, Notch
+from widehem.core.pattern.inside import BalanceLine, Diamond
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -220,3 +221,38 @@ def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float
     except (NoSolutionError, CannotDraft):
         gap -= first
     return above_back(bodice, trousers, gap, centre_gap)
+
+
+def half(laid: Laid, trousers: Piece, waist: Waist, kind: EdgeKind) -> Piece:
+    """A half of the suit, in the frame in which both parts lie. kind: of the seam at its centre."""
+    bodice = laid.bodice
+    assert isinstance(bodice, Piece)
+    centre, crotch = centre_and_crotch(laid, trousers, bodice.middle)
+    low = trousers.edge("crotch")
+    notches = tuple(
+        replace(notch, along=min(low.length - notch.along, crotch.length)) for notch in low.notches if notch.name == "crotch"
+    )
+    edges = (
+        Edge(bodice.middle, (centre,), (), kind),
+        Edge("crotch", (crotch,), (), "seam", True, notches=notches),
+        Edge("inseam", (trousers.edge("inseam").parts[0].reverse(),)),
+        Edge("hem", (trousers.edge("hem").parts[0].reverse(),), (), "hem"),
+        replace(waist.side, notches=_from_the_hem(trousers.edge("side"))),
+        *(edge for edge in bodice.edges if edge.name not in (bodice.middle, "waist", "side")),
+    )
+    middle = waist.middle
+    across = Point(1.0 if middle.x > trousers.edge("waist").start.x else -1.0, 0.0)
+    balance = (
+        *(line for line in bodice.balance if line.level not in trousers.levels),
+        BalanceLine("waist", ((middle - across, middle),), notched=False),
+        *(line for line in trousers.balance if line.level != "waist"),
+    )
+    return Piece(
+        bodice.name, f"Suit {bodice.name}", edges, bodice.of, balance, "shell", "pair", bodice.middle,
+        {**trousers.marks, **bodice.marks}, trousers.grain, waist.diamonds,
+    )  # fmt: skip
+
+
+def _from_the_hem(side: Edge) -> tuple[Notch, ...]:
+    """The notches of a trouser side, counted from the hem."""
+    return tuple(sorted((replace(notch, along=side.length - notch.along) for notch in side.notches), key=lambda n: n.along))

@@ -28,8 +28,6 @@ OPTIONS = (Option("wide", "Width", "length", 5.0, "of the facing", 1.5, 20.0, 0.
 )  # fmt: skip
 def face_edge(job: Job) -> Change:
     """A facing as wide as asked along one edge, on the shut darts; it is sewn to the edge, face on face."""
-    if "edge" not in job.at:
-        raise CannotStyle(say("A facing wants an edge to follow."), ("edge",))
     piece, wide = job.at["edge"].piece, job.length("wide")
     edge = piece.edge(job.at["edge"].spot.edge)
     before, after = piece.beside(edge.name)
@@ -117,8 +115,6 @@ LAYER = Option(
 )  # fmt: skip
 def line_piece(job: Job) -> Change:
     """A copy of a piece for the layer within it; sewn as its outer piece is where both pieces of a seam are lined."""
-    if "piece" not in job.at:
-        raise CannotStyle(say("A lining wants a piece that it lines."), ("piece",))
     piece = job.at["piece"].piece
     layer: Layer = "lining" if job.choice("layer") == "lining" else "interfacing"
     name = free_name((p.name for p in job.garment.pieces), job.names.get("lining", f"{piece.name}_{layer}"))

@@ -24,9 +24,6 @@ ROOM = 1.0  # cm of an edge that a cut must leave on either side
 def cut_line(job: Job) -> Change:
     """Cut a piece from one place to another. A dart at the beginning is sewn into the seam: each face follows its own leg to
     the point."""
-    for code in ("start", "end"):
-        if code not in job.at:
-            raise CannotStyle(say("A cut wants two places on the outline of one piece."), (code,))
     start, end = job.at["start"], job.at["end"]
     piece = start.piece
     if end.piece.name != piece.name:
@@ -76,8 +73,6 @@ def _faces(start: Found, end: Found) -> tuple[Path, Path]:
 )  # fmt: skip
 def join_pieces(job: Job) -> Change:
     """Two pieces made one along the seam that runs at a place."""
-    if "seam" not in job.at:
-        raise CannotStyle(say("Laying together wants a place on a seam."), ("seam",))
     found = job.at["seam"]
     ref = SeamEdge(found.piece.name, found.spot.edge).ref
     seam = next(

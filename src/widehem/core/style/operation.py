@@ -99,7 +99,7 @@ class Job:
 
 @record(frozen=True)
 class Operation:
-    """wheres: the places it asks for, with words. names: what it lets the maker name, with what each must hold. rules: their
+    """wheres: the places it asks for, all of them, with words. names: what it lets the maker name, with what each must hold. rules: their
     version."""
 
     code: str
@@ -145,6 +145,9 @@ def run(
     chosen: dict[str, Value] = {option.code: option.default for option in asked.options if option.default is not None}
     for code, value in (settings or {}).items():
         chosen[code] = asked.option(code).check(value)
+    for code, words in asked.wheres.items():
+        if code not in (wheres or {}):
+            raise CannotStyle(say(f"{asked.title} wants a place: {words}."), (code,))
     at: dict[str, Found] = {}
     for code, where in (wheres or {}).items():
         try:

@@ -11,9 +11,8 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Option
-from widehem.core.style.operation import CannotStyle, Change, Job, operation
+from widehem.core.style.operation import Change, Job, operation
 from widehem.core.style.remap import free_name
-from widehem.core.units import say
 
 ROUND = 0.5523  # of a radius: the handles of a quarter circle
 TURNED_IN = 2.5  # cm at its mouth
@@ -40,8 +39,6 @@ OPTIONS = (
 )  # fmt: skip
 def patch_pocket(job: Job) -> Change:
     """A patch of its own, and where it lies drawn on its piece."""
-    if "beside" not in job.at:
-        raise CannotStyle(say("A pocket wants a place on an edge beside which its mouth lies."), ("beside",))
     found = job.at["beside"]
     piece = found.piece
     wide, high = job.length("wide"), job.length("high")

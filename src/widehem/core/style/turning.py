@@ -21,9 +21,6 @@ OPTIONS = (
 )  # fmt: skip
 def swing_dart(job: Job) -> Change:
     """Turn a dart, or a part of it, to another place on the outline of its piece."""
-    for code in ("dart", "to"):
-        if code not in job.at:
-            raise CannotStyle(say("Swinging wants a dart, and the place where it opens."), (code,))
     dart, to = job.at["dart"], job.at["to"]
     if not dart.spot.dart:
         raise CannotStyle(say("There is no dart at that place."), ("dart",))

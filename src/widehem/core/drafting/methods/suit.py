@@ -21,12 +21,12 @@ from widehem.core.pattern.checks.upper import ArmholeOn, HeadPasses, NeckOn
 from widehem.core.pattern.checks.whole import OpensTo, SitsAndReaches
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Garment, Opening, Seam
-from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Choice, Mend, Option, Value
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.style import bodice_trousers as joins
 from widehem.core.style.bodice_trousers import Laid, Low
+from widehem.core.style.joining import GAP, GAP_BACK, SECOND, TROUSERS
 from widehem.core.units import say
 from widehem.core.values import record
 
@@ -40,19 +40,6 @@ BODICE = Option(
     choices=(Choice("measured", "Darted, measured", "drawn for the high bust"),
         Choice("proportional", "Darted, proportional", "by the figure table"),
             Choice("cup_wedge", "Cup wedge", "with a side dart")),
-)  # fmt: skip
-TROUSERS = Option(
-    "trousers", "Trousers", "choice", "crease", "either school",
-    choices=(Choice("crease", "Crease line", "balanced on the crease"), Choice("frame", "Frame", "roomy in the seat")),
-)  # fmt: skip
-GAP = Option("gap", "Gap at the side and in front", "length", 2.0, "between both waists; 2 is the least to sit and to reach",
-    1.0, 6.0, 0.5)  # fmt: skip
-GAP_BACK = Option("gap_back", "Gap at the centre back", "length", 3.0, "between both waists; 3 is the least to sit and to "
-    "reach", 1.0, 8.0, 0.5)  # fmt: skip
-SECOND = Option(
-    "second_dart", "Second back dart", "choice", "sewn", "where there are two",
-    choices=(Choice("sewn", "Sewn", "close at the waist"), Choice("unsewn", "Left as ease", "the waist moves when the wearer "
-        "does")),
 )  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "centre_front", "from the neck to the crotch notch, or the wearer cannot get in",
@@ -198,53 +185,17 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
         "M" if name == "back" else "N",
         piece=name,
     )
-    centre, crotch = joins.centre_and_crotch(laid, trousers, f"centre_{name}")
     opened = sheet.choice("opening_at") == f"centre_{name}"
-    bodice = laid.bodice
-    assert isinstance(bodice, Piece)
-    edges = (
-        Edge(f"centre_{name}", (centre,), (), "opening" if opened else "seam"),
-        Edge(
-            "crotch",
-            (crotch,),
-            (),
-            "seam",
-            True,
-            notches=_crotch_notches(sheet, trousers.edge("crotch"), crotch.length, opened),
-        ),
-        Edge("inseam", (trousers.edge("inseam").parts[0].reverse(),)),
-        Edge("hem", (trousers.edge("hem").parts[0].reverse(),), (), "hem"),
-        replace(waist.side, notches=_from_the_hem(trousers.edge("side"))),
-        *(bodice.edge(edge) for edge in ("armhole", "shoulder", "neck")),
-    )
-    across = Point(1.0 if middle.x > trousers.edge("waist").start.x else -1.0, 0.0)
-    bust = bodice.level("bust")
-    assert bust is not None
-    balance = (
-        bust,
-        BalanceLine("waist", ((middle - across, middle),), notched=False),
-        *(line for line in trousers.balance if line.level != "waist"),
-    )
-    piece = Piece(
-        name, f"Suit {name}", edges, "", balance, "shell", "pair", f"centre_{name}", {**trousers.marks, **bodice.marks},
-        trousers.grain, diamonds,
-    )  # fmt: skip
+    piece = joins.half(laid, trousers, waist, "opening" if opened else "seam")
+    if opened:
+        piece = piece.with_edge(_opened(piece.edge("crotch"), sheet.measure("crotch_depth").value * NOTCH_PART))
     return Joined(piece, laid, piece.across("waist"))
 
 
-def _from_the_hem(side: Edge) -> tuple[Notch, ...]:
-    """The notches of a trouser side, counted from the hem."""
-    return tuple(sorted((replace(notch, along=side.length - notch.along) for notch in side.notches), key=lambda n: n.along))
-
-
-def _crotch_notches(sheet: Sheet, crotch: Edge, length: float, opened: bool) -> tuple[Notch, ...]:
-    """The notches of a crotch seam from the waist down, and how far it is open."""
-    found = [
-        replace(notch, along=min(crotch.length - notch.along, length)) for notch in crotch.notches if notch.name == "crotch"
-    ]
-    if opened:
-        found.append(Notch("opening end", sheet.measure("crotch_depth").value * NOTCH_PART))
-    return tuple(sorted(found, key=lambda notch: notch.along))
+def _opened(crotch: Edge, reach: float) -> Edge:
+    """The crotch seam with a notch where the opening ends that comes down from the neck."""
+    notches = (*crotch.notches, Notch("opening end", reach))
+    return replace(crotch, notches=tuple(sorted(notches, key=lambda notch: notch.along)))
 
 
 def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], waist: float) -> None:
