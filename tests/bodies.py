@@ -91,8 +91,12 @@ UPPER = {
     "full": ("curved", {"height": 166, "bust": 116, "high_bust": 104, "waist": 98, "hip": 118}),
     "slight": ("curved", {"height": 160, "bust": 80, "high_bust": 77, "waist": 60, "hip": 85}),
     "straight": ("straight", {"height": 182, "bust": 100, "high_bust": 98, "waist": 86, "hip": 98}),
+    "belly": ("straight", {"height": 176, "bust": 116, "high_bust": 115, "waist": 122, "hip": 114}),
+    "hourglass": ("curved", {"height": 168, "bust": 98, "high_bust": 88, "waist": 66, "hip": 106}),
     "child": ("child", {"height": 128, "bust": 66, "high_bust": 66, "waist": 60, "hip": 70}),
+    "tall": ("curved", {"height": 184, "bust": 84, "high_bust": 81, "waist": 64, "hip": 90}),
 }
+BELLY = {"waist_front": 66.0, "hip_front": 58.0}  # cm: the front arcs of a body whose girth lies in front
 
 
 def upper_chart(figure: str, known: dict[str, float], **changes: float) -> Chart:
@@ -104,7 +108,7 @@ def upper_chart(figure: str, known: dict[str, float], **changes: float) -> Chart
 
 def upper_build(build: str = "typical", **changes: float) -> Chart:
     figure, known = UPPER[build]
-    return upper_chart(figure, known, **changes)
+    return upper_chart(figure, known, **{**(BELLY if build == "belly" else {}), **changes})
 
 
 @st.composite
