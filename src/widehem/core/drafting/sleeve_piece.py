@@ -69,7 +69,14 @@ def hand_over_sleeve(
             CapFits(armhole.whole, ease, share, pitch=(armhole.back / 3, armhole.front / 3)),
             NotchAt(EdgeRef(SLEEVE, "cap"), SHOULDER, 1, armhole.back + (piece.edge("cap").length - armhole.whole) / 2),
             OnTheBody(((SLEEVE, "underarm_back", "cap.start"), (SLEEVE, "underarm_front", "cap.end"))),
-            Length("sleeve", "Sleeve below the bicep line", down, piece=SLEEVE, first="@bicep", second="wrist.start")
+            Length(
+                "sleeve",
+                "Sleeve below the bicep line",
+                down,
+                piece=SLEEVE,
+                first="@bicep",
+                second="wrist.middle" if sheet.rules > 1 else "wrist.start",
+            )
             if down is not None
             else None,
             HandPasses(hand) if hand is not None else None,

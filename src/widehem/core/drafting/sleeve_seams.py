@@ -29,23 +29,38 @@ class Seams:
     forward: float = 0.0
 
 
-def straight_seams(width: float, hem: float, down: float) -> Seams:
-    """Straight from the bicep line, `width` wide, to the hem this far below it."""
-    left, right = Point((width - hem) / 2, down), Point((width + hem) / 2, down)
+def sag(width: float, hem: float, down: float) -> float:
+    """How much lower than its middle a level hem ends at the seams of a sleeve that tapers from `width` to `hem`, cm."""
+    lean = math.atan2((width - hem) / 2, down)
+    return hem / 2 * math.tan(lean / 2)
+
+
+def level_hem(right: Point, right_way: Point, left: Point, left_way: Point) -> Path:
+    """A hem from the front seam to the back seam, square to both, so that it runs on once they are joined. ways: both seams,
+    downwards."""
+    return Path((curve_between(right, right_way.square(), left, left_way.square()),))
+
+
+def straight_seams(width: float, hem: float, down: float, *, level: bool = True) -> Seams:
+    """Straight from the bicep line, `width` wide, to the hem, whose middle lies this far below it. level: the hem is curved so
+    that it is level once the sleeve is closed."""
+    low = down + (sag(width, hem, down) if level else 0.0)
+    left, right = Point((width - hem) / 2, low), Point((width + hem) / 2, low)
+    line = level_hem(right, right - Point(width, 0), left, left) if level else Path.through(right, left)
     return Seams(
         Edge("underarm_back", (Path.through(left, Point(0, 0)),), role="underarm"),
         Edge("underarm_front", (Path.through(Point(width, 0), right),), role="underarm"),
-        Edge("wrist", (Path.through(right, left),), (), "hem"),
+        Edge("wrist", (line,), (), "hem"),
     )
 
 
-def bent_seams(width: float, hem: float, down: float, elbow: float) -> Seams:
+def bent_seams(width: float, hem: float, down: float, elbow: float, *, level: bool = True) -> Seams:
     """With a dart at the elbow, this far below the bicep line.
 
     The elbow line is slashed from the back seam to the middle and the lower part swung forward until the slash opens by the
     intake; the front seam is made as long as the back with its dart sewn.
     """
-    plain = straight_seams(width, hem, down)
+    plain = straight_seams(width, hem, down, level=False)
     back_at, front_at = (edge.parts[0].at_level(elbow) for edge in (plain.back, plain.front))
     assert back_at is not None and front_at is not None
     above, pivot = Point(back_at.x - OUT_AT_ELBOW, elbow), Point(width / 2, elbow)
@@ -63,6 +78,8 @@ def bent_seams(width: float, hem: float, down: float, elbow: float) -> Seams:
     back = Edge("underarm_back", (lower, upper), (dart,), role="underarm")
     front = _as_long(Point(width, 0), front_at, wrist_front, back.length)
     hem_line = Path.through(front.end, wrist_back)
+    if level:
+        hem_line = level_hem(front.end, front.arriving, wrist_back, wrist_back - below)
     return Seams(
         back,
         Edge("underarm_front", (front,), role="underarm"),

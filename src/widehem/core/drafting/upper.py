@@ -13,7 +13,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.ring import dart_between
 from widehem.core.values import record
@@ -22,6 +22,9 @@ DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
 HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
 NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
+FRONT_OUT, FRONT_DOWN = 0.5, 0.42  # as it leans outwards at the side neck point its handles are shorter
+SQUARE, MEETS = 90.0, 60.0  # degrees between the back neck and the shoulder: by the first rules, and today
+ROUNDED = 0.7  # of the way to the corner where both directions of the back neck meet: how far its handles reach
 
 
 def square_down(way: Point) -> Point:
@@ -29,29 +32,43 @@ def square_down(way: Point) -> Point:
     return Point(-way.y, way.x).unit()
 
 
-def back_neck(top: Point, snp: Point, shoulder: Point) -> Path:
-    """From the centre, level, to the side neck point, square to the shoulder."""
-    wide, rise = snp.x - top.x, top.y - snp.y
-    return Path((curve_between(top, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_UP * max(rise, 0.1)),))
+def neck_meets(rules: int, since: int = 2) -> float:
+    """At how many degrees the back neck arrives at the shoulder, by the rules of a draft."""
+    return MEETS if rules >= since else SQUARE
 
 
-def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round") -> Path:
-    """From the pit of the neck to the side neck point, square to the shoulder there. shape: round, v or square."""
+def back_neck(top: Point, snp: Point, shoulder: Point, meets: float = MEETS) -> Path:
+    """From the centre, level, to the side neck point, arriving at so many degrees to the shoulder."""
+    wide, rise = snp.x - top.x, max(top.y - snp.y, 0.1)
+    if meets == SQUARE:
+        return Path((curve_between(top, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_UP * rise),))
+    arriving = shoulder.unit().moved(turn(Point(0.0, 0.0), -math.radians(meets)))
+    up = rise / max(-arriving.y, 0.2)  # how far back along that way lies the level of the centre
+    up = min(up, wide * 0.75 / max(arriving.x, 0.2))
+    return Path((curve_between(top, OUT, snp, arriving, (wide - up * arriving.x) * ROUNDED, up * ROUNDED),))
+
+
+def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round", meets: float = MEETS) -> Path:
+    """From the pit of the neck to the side neck point, so that with a back that arrives at so many degrees to the shoulder it
+    runs on over it. shape: round, v or square."""
     wide, deep = snp.x - pit.x, pit.y - snp.y
-    arriving = -square_down(shoulder)
+    arriving = -shoulder.unit().moved(turn(Point(0.0, 0.0), math.radians(meets)))
     if shape == "v":
         chord = snp - pit
         return Path((curve_between(pit, chord, snp, arriving, pit.to(snp) * 0.6, pit.to(snp) * 0.2),))
     if shape == "square":
         corner = Point(snp.x - NECK_CORNER_IN * deep * arriving.x, pit.y)
         return Path((Line(pit, corner), curve_between(corner, -DOWN, snp, arriving, deep * 0.4, deep * 0.3)))
-    return Path((curve_between(pit, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_DOWN * deep),))
+    out, down = (NECK_OUT, NECK_DOWN) if meets == SQUARE else (FRONT_OUT, FRONT_DOWN)
+    return Path((curve_between(pit, OUT, snp, arriving, out * wide, down * deep),))
 
 
-def deep_enough(pit: Point, snp: Point, shoulder: Point, back: float, neck: float, shape: str = "round") -> Point:
+def deep_enough(
+    pit: Point, snp: Point, shoulder: Point, back: float, neck: float, shape: str = "round", meets: float = MEETS
+) -> Point:
     """The pit of the neck, lowered until the neckline is no tighter than the neck. back: the half back neck, cm."""
     for _ in range(12):
-        short = neck / 2 - back - front_neck(pit, snp, shoulder, shape).length
+        short = neck / 2 - back - front_neck(pit, snp, shoulder, shape, meets).length
         if short <= 0:
             break
         pit = Point(pit.x, pit.y + 1.1 * short + 0.005)

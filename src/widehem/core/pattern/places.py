@@ -22,8 +22,12 @@ def on_one_side(garment: Garment, ref: EdgeRef) -> Chain:
 
 
 def spot(garment: Garment, piece: str, name: str) -> tuple[str, Point] | None:
-    """A place on a piece: a mark by its name, or a corner as 'edge.start'. The piece it lies on now, and the point."""
+    """A place on a piece: a mark by its name, a corner as 'edge.start', or 'edge.middle'. The piece it lies on now, and the point."""
     edge, dot, end = name.partition(".")
+    if end == "middle":
+        chain = on_one_side(garment, EdgeRef(piece, edge))
+        whole = garment.edge(chain[0]) if len(chain) == 1 else None
+        return (chain[0].piece, whole.place(whole.length / 2).point) if whole else None
     if dot:
         found = corner(garment, EdgeRef(piece, edge), end)
         return (found[0].piece, found[1]) if found else None

@@ -349,6 +349,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
+        rules=2,
+        earlier=(1,),
         has_armhole=True,
     )
 )

@@ -15,6 +15,7 @@ from widehem.core.drafting.upper import (
     deep_enough,
     front_neck,
     moved,
+    neck_meets,
     shoulder_sine,
     square_down,
 )
@@ -51,6 +52,7 @@ class Frame:
     neck_front: Path
     shoulder: float
     back_school: str
+    meets: float
 
     @property
     def shoulder_middle(self) -> Point:
@@ -73,7 +75,7 @@ class Frame:
         angle = 2 * math.asin(BACK_DART / 2 / BACK_DART_LONG)
         edge = "shoulder" if self.back_school == "dart" else "neck"
         flat = self.shoulder_way.moved(turn(Point(0, 0), -angle / 2 if edge == "shoulder" else -angle))
-        neck = back_neck(Point(0, 0), self.snp_back, flat)
+        neck = back_neck(Point(0, 0), self.snp_back, flat, self.meets)
         shut = Path.through(self.snp_back, self.snp_back + flat * self.shoulder)
         at, way = (shut.length / 2, square_down(flat)) if edge == "shoulder" else (neck.length / 3, Point(0.17, 0.985))
         point = (shut if edge == "shoulder" else neck).place(at).point + way * BACK_DART_LONG
@@ -171,15 +173,16 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
             sheet.sum(width.name, width)
         sheet.sum("slope, degrees", Quantity(round(math.degrees(math.atan2(way.y, way.x)), 1), plain=True, source="constant"))
     point = _bust_point(sheet, snp_front, wide_front.value)
-    back_curve = back_neck(Point(0, 0), snp_back, way)
+    meets = neck_meets(sheet.rules)
+    back_curve = back_neck(Point(0, 0), snp_back, way, meets)
     shape = sheet.choice("neck_shape")
-    pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value, shape)
-    front_curve = front_neck(pit, snp_front, way, shape)
+    pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
+    front_curve = front_neck(pit, snp_front, way, shape, meets)
     sheet.points["pit"] = board.spot("front", pit)
     return Frame(
         depth, waist, way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front,
             point,
-        back_curve, front_curve, shoulder.value, school,
+        back_curve, front_curve, shoulder.value, school, meets,
     )  # fmt: skip
 
 

@@ -364,6 +364,8 @@ METHOD = register(
         DARTED,
         EASE,
         draw,
+        rules=2,
+        earlier=(1,),
         mends=MENDS,
         has_armhole=True,
     )

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
 from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_over, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
-from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, deep_enough, front_neck
+from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, deep_enough, front_neck, neck_meets
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.inside import BalanceLine
@@ -274,13 +275,15 @@ def _half(
         "Straight down from the tip to the bust line; the middle of that guide, moved in by the hollow, is the chest point. "
         "Both curves run through it.",
     ):
-        deep, shape = sheet.length("neck_depth"), sheet.choice("neck_shape")
+        deep, shape, meets = sheet.length("neck_depth"), sheet.choice("neck_shape"), neck_meets(sheet.rules)
         centre_top = Point(0.0, 0.0)
         if name == "front":
             back_way = (back_top.tip - back_top.snp).unit()
-            behind = back_neck(centre_top, back_top.snp, back_way).length
-            centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, sheet.measure("neck").value, shape)
-        neck = back_neck(centre_top, snp, way) if name == "back" else front_neck(centre_top, snp, way, shape)
+            behind = back_neck(centre_top, back_top.snp, back_way, meets).length
+            whole = sheet.measure("neck").value
+            centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, whole, shape, meets)
+        curve = partial(back_neck, meets=meets) if name == "back" else partial(front_neck, shape=shape, meets=meets)
+        neck = curve(centre_top, snp, way)
         lean_out = Lean(lean.side, 0.0, 0, lean.down)
         side_way = Point(-lean.side, waist - level)
         hole = armhole(tip, way, chest, DOWN, under, side_way, HOLLOW[name])
@@ -367,6 +370,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
+        rules=2,
+        earlier=(1,),
         mends={
             "armhole.balance": (
                 Mend("Fold 0.7 cm out across the chest", "fold_chest", "0.7 cm"),

@@ -49,6 +49,8 @@ METHOD = register(
         tuple(option for option in DARTED if option.code not in ("side_seam",)),
         EASE,
         draw,
+        rules=2,
+        earlier=(1,),
         body=by_the_table,
         mends=MENDS,
         has_armhole=True,

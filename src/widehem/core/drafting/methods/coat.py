@@ -14,7 +14,7 @@ from widehem.core.drafting.methods.coat_options import EASE, MENDS, OPTIONS
 from widehem.core.drafting.methods.coat_shape import Frame, Half, Side
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
-from widehem.core.drafting.upper import OUT
+from widehem.core.drafting.upper import OUT, neck_meets
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -51,7 +51,7 @@ def draw(sheet: Sheet) -> None:
     ):
         back, front = (shapes.half(sheet, name, at) for name in ("back", "front"))
         if sheet.choice("shoulder_seam") == "forward":
-            front, back = shapes.seam_forward(front, back)
+            front, back = shapes.seam_forward(front, back, neck_meets(sheet.rules, 3))
         if at.over:
             sheet.note(
                 say(
@@ -358,6 +358,6 @@ METHOD = register(
             Need("bust_span", "where the front dart lies"),
             Need("waist_knee", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, rules=2, earlier=(1,), mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=3, earlier=(1, 2), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck
+from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck, neck_meets
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, square_to, turn
@@ -133,11 +133,12 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
                 f"bust and armscye depth again, or give more ease.", across, under.x),
         )  # fmt: skip
     way = (tip - snp).unit()
-    neck = back_neck(top, snp, way) if name == "back" else front_neck(top, snp, way)
+    meets = neck_meets(sheet.rules, 3)
+    neck = back_neck(top, snp, way, meets) if name == "back" else front_neck(top, snp, way, meets=meets)
     return Half(name, top, snp, tip, chest, under, neck, armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name]))
 
 
-def seam_forward(front: Half, back: Half) -> tuple[Half, Half]:
+def seam_forward(front: Half, back: Half, meets: float) -> tuple[Half, Half]:
     """The shoulder seam moved forward at the tip: what the front loses the back gets, both seams as long as each other
     still."""
     rest = front.hole.cut(FORWARD)[1]
@@ -146,11 +147,22 @@ def seam_forward(front: Half, back: Half) -> tuple[Half, Half]:
     angle = math.atan2(old_way.cross(new_way), old_way.dot(new_way))
     lifted = back.way.moved(turn(Point(0.0, 0.0), -angle))
     tip = back.snp + lifted * (front.snp.to(new) + BACK_EASED)
-    before = Half("front", front.top, front.snp, new, front.chest, front.under, front_neck(front.top, front.snp, new_way), rest)
+    before = Half(
+        "front",
+        front.top,
+        front.snp,
+        new,
+        front.chest,
+        front.under,
+        front_neck(front.top, front.snp, new_way, meets=meets),
+        rest,
+    )
     bend = angle_between(front.snp - new, rest.leaving)
     leaving = (back.snp - tip).moved(turn(Point(0.0, 0.0), -math.radians(180 - bend)))  # so that the joined armhole runs on
     hole = Path((curve_between(tip, leaving, back.tip, back.hole.leaving),)) + back.hole
-    return before, Half("back", back.top, back.snp, tip, back.chest, back.under, back_neck(back.top, back.snp, lifted), hole)
+    return before, Half(
+        "back", back.top, back.snp, tip, back.chest, back.under, back_neck(back.top, back.snp, lifted, meets), hole
+    )
 
 
 @record(frozen=True)

@@ -15,7 +15,7 @@ from widehem.core.drafting.methods.gown_shape import BUST_ROOM, Levels, Stations
 from widehem.core.drafting.methods.gown_top import Top, hole_of, top_of, underarm, waist_bust
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
-from widehem.core.drafting.upper import back_neck, front_neck
+from widehem.core.drafting.upper import back_neck, front_neck, neck_meets
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_or_nearest
@@ -215,9 +215,9 @@ def _panel(sheet: Sheet, name: str, levels: Levels, edges: tuple[Stations, Stati
     under = Point(side.underarm, levels.underarm)
     start = Point(centre.underarm, min(top.y, levels.underarm - NECK_OVER_ARM))
     if name == "front":
-        neck = front_neck(start, top.strap, top.way, sheet.choice("neck_shape"))
+        neck = front_neck(start, top.strap, top.way, sheet.choice("neck_shape"), neck_meets(sheet.rules))
     else:
-        neck = back_neck(start, top.strap, top.way)
+        neck = back_neck(start, top.strap, top.way, neck_meets(sheet.rules))
     hole = hole_of(sheet, name, top, under)
     return Panel(
         name, start, top.strap, top.tip, shaped_edge(centre, levels, start), shaped_edge(side, levels, under), neck, hole
@@ -435,6 +435,6 @@ METHOD = register(
             Need("across_chest", "how far the front armhole stands in"),
             Need("waist_floor", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=2, earlier=(1,), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

@@ -98,7 +98,7 @@ def draw(sheet: Sheet) -> None:
         raise CannotDraft(
             ("arm_length",), say("A sleeve of {0} ends above its cap of {1u}: make it longer.", length.value, high)
         )
-    seams = straight_seams(2 * half, 2 * half * HEM_PART, down)
+    seams = straight_seams(2 * half, 2 * half * HEM_PART, down, level=sheet.rules > 1)
     cap = _cap(high, half, length.value)
     piece = sleeve_piece(cap, seams, armhole, cap.length / 2)
     with sheet.step(
@@ -123,6 +123,6 @@ METHOD = register(
             Need("armscye_depth", "the cap height, where the top is not known"),
             Need("arm_length", "the length, unless another is set", "length"),
         ),
-        (LENGTH, replace(CLOTH, default="knit")), (), draw, for_armhole=True, allowances="jersey", made_for="top.jersey",
+        (LENGTH, replace(CLOTH, default="knit")), (), draw, rules=2, earlier=(1,), for_armhole=True, allowances="jersey", made_for="top.jersey",
     )
 )  # fmt: skip

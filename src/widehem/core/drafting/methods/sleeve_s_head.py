@@ -11,6 +11,7 @@ from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.sleeve_piece import ON_SHEET, SHOULDER
+from widehem.core.drafting.sleeve_seams import level_hem
 from widehem.core.drafting.table import turned_over
 from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
@@ -168,6 +169,9 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
     ):
         wrist = _wrist(sheet, head.wide)
         left = _edge(sheet, head, under, elbow_at, wrist_at, wrist.value)
+        if sheet.rules > 1:  # the hem is level once it is closed: it ends lower at the seam than at its middle
+            lower = wrist_at + wrist.value / 2 * math.tan(math.atan2(left.arriving.x, left.arriving.y) / 2)
+            left = _edge(sheet, head, under, elbow_at, lower, wrist.value)
         right = left.moved(turned_over(2 * middle))
         sheet.sum("wrist", wrist)
         sheet.sum("seam", drawn(left.length, "seam"))
@@ -181,11 +185,14 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
             role="balance",
             piece="sleeve",
         )
+    hem = (
+        level_hem(right.end, right.arriving, left.end, left.arriving) if sheet.rules > 1 else Path.through(right.end, left.end)
+    )
     edges = (
         Edge("seam_back", (left.reverse(),), role="underarm"),
         Edge("cap", (head.wave,)),
         Edge("seam_front", (right,), role="underarm"),
-        Edge("wrist", (Path.through(right.end, left.end),), (), "hem"),
+        Edge("wrist", (hem,), (), "hem"),
     )
     grain = Point(middle, under + (wrist_at - under) * 0.25), Point(middle, under + (wrist_at - under) * 0.85)
     marked = tuple(replace(edge, notches=_notches(edge, elbow_at)) for edge in edges)
@@ -276,7 +283,7 @@ METHOD = register(
             Need("arm_length", "the length, unless another is set, and the elbow"),
             Need("hand", "the width at the wrist"),
         ),
-        (length_option(), WRIST), EASE, draw, for_armhole=True, made_for="gown.seam_shaped",
+        (length_option(), WRIST), EASE, draw, rules=2, earlier=(1,), for_armhole=True, made_for="gown.seam_shaped",
         mends={"hand.passes": (Mend("Close it with buttons", "wrist", "buttons"),)},
     )
 )  # fmt: skip

@@ -279,15 +279,15 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
 def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:
     """The seams, bent at the elbow where that is wanted and the sleeve reaches far enough below it."""
     if sheet.choice("elbow") == "none":
-        return straight_seams(cap.width, hem, down)
+        return straight_seams(cap.width, hem, down, level=sheet.rules > 1)
     read = sheet.chart.get("shoulder_elbow")
     elbow = read - cap.height if read is not None else down / 2
     if not 4 < elbow < down - BELOW_LEAST:
         sheet.note(
             say("The sleeve ends {0} below the bicep line, too short for a dart at the elbow: it is left straight.", down)
         )
-        return straight_seams(cap.width, hem, down)
-    seams = bent_seams(cap.width, hem, down, elbow)
+        return straight_seams(cap.width, hem, down, level=sheet.rules > 1)
+    seams = bent_seams(cap.width, hem, down, elbow, level=sheet.rules > 1)
     sheet.note(say("The elbow dart bends the sleeve: the wrist swings {0u} forward.", seams.forward))
     return seams
 
@@ -316,6 +316,8 @@ GUIDE_BOX = register(
         EASE,
         lambda sheet: draw(sheet, _box, 0.0),
         for_armhole=True,
+        rules=2,
+        earlier=(1,),
         mends=MENDS,
     )
 )
@@ -331,6 +333,8 @@ TRIANGLE = register(
         EASE,
         lambda sheet: draw(sheet, _triangle, 0.6),
         for_armhole=True,
+        rules=2,
+        earlier=(1,),
         mends=MENDS,
     )
 )

@@ -105,11 +105,12 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
     """Bodice and trousers, drafted with these settings."""
     chart = sheet.chart
     with sheet.step("Bodice and trousers", "Both are drafted first, for the same wearer and with the same ease at the waist."):
+        by = sheet.rules if sheet.rules < METHOD.rules else None  # the parts by the rules of their time
         upper: dict[str, Value] = {code: sheet.choice(code) for code in ("dart_place", "neck_shape")}
         method = METHODS[f"bodice.{sheet.choice('bodice')}"]
         known = {option.code for option in method.options}
         ease = {option.code: sheet.ease(option.code).value for option in method.ease if option.code in sheet.ease_plan}
-        bodice = draft(method, chart, {code: value for code, value in upper.items() if code in known}, ease)
+        bodice = draft(method, chart, {code: value for code, value in upper.items() if code in known}, ease, rules=by)
         legs: dict[str, Value] = {code: sheet.choice(code) for code in ("leg", "legs", "seat", "crotch")}
         length = sheet.options["length"]
         if not isinstance(length, Quantity | str):
@@ -117,7 +118,7 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
         method = METHODS[f"trousers.{sheet.choice('trousers')}"]
         known = {option.code for option in method.options}
         eased = {code: sheet.ease(code).value for code in ("waist", "hip")}
-        trousers = draft(method, chart, {code: value for code, value in legs.items() if code in known}, eased)
+        trousers = draft(method, chart, {code: value for code, value in legs.items() if code in known}, eased, rules=by)
         for made in (bodice, trousers):
             for asked in asked_girths(made.demands)[:2]:
                 name = f"{made.method.name.lower()}, {asked.title.lower()}"
@@ -295,7 +296,7 @@ METHOD = register(
         "suit.one_piece", "One-piece suit", "Whole garments",
         "A darted bodice and trousers joined without a waist seam, with room in the length to sit and reach.",
         (*_needs(), Need("knee", "the width at the knee"), Need("ankle", "what the foot passes")), OPTIONS, EASE, draw,
-        mends={
+        rules=2, earlier=(1,), mends={
             "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
             "opening.reach": (Mend("Open the centre front", "opening_at", "centre_front"),),
             "seat.length": (Mend("Gap of 3 cm in front and at the side", "gap", "3 cm"),

@@ -12,7 +12,7 @@ from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
-from widehem.core.drafting.upper import DOWN, armhole, back_neck, front_neck
+from widehem.core.drafting.upper import DOWN, armhole, back_neck, front_neck, neck_meets
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -224,7 +224,8 @@ def _guides(sheet: Sheet, half: _Half, table: Table) -> None:
 def _piece(sheet: Sheet, name: str, half: _Half) -> Piece:
     way = (half.tip - half.snp).unit()
     top = Point(0.0, 0.0) if name == "back" else Point(0.0, sheet.length("neck_depth").value)
-    neck = back_neck(top, half.snp, way) if name == "back" else front_neck(top, half.snp, way)
+    meets = neck_meets(sheet.rules)
+    neck = back_neck(top, half.snp, way, meets) if name == "back" else front_neck(top, half.snp, way, meets=meets)
     hole = armhole(half.tip, way, half.blade, DOWN, half.under, DOWN, HOLLOW)
     side = _side(half)
     centre = f"centre_{name}"
@@ -306,7 +307,7 @@ METHOD = register(
             Need("across_back", "where the armhole lies"),
         ),
         (FIT, LENGTH, SIDE, NECK_WIDE, NECK_DEEP, OPENING, OPENING_LENGTH, replace(CLOTH, default="knit")), EASE, draw,
-        mends={
+        rules=2, earlier=(1,), mends={
             "head.passes": (Mend("Widen the neck by 2 cm on each side", "neck_wider", "2 cm"),
                 Mend("Open the centre back", "opening_at", "centre_back")),
             "girth.hip": (Mend("Let the side out to the hip", "side", "hip"),),
