@@ -202,11 +202,11 @@ def draft(
             say(f"{method.name} cannot be drawn without {names(missing)} ({why}): measure it and write it on the chart."),
         )
     body = method.body(chart) if method.body else chart
-    settings = resolved(method, body, given)
+    settings = resolved(method, body, given, rules)
     plan = {}
     for option in method.ease:
         amount = (ease or {}).get(option.code)
-        cm = option.check(amount) if amount is not None else option.default_on(body, settings)
+        cm = option.check(amount) if amount is not None else option.by_rules(rules).default_on(body, settings)
         assert isinstance(cm, float | int | Quantity)
         plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
     for code in ease or {}:
@@ -226,11 +226,11 @@ def draft(
     )  # fmt: skip
 
 
-def resolved(method: Method, chart: Chart, given: Mapping[str, Value]) -> dict[str, Quantity | Value]:
-    """Every option of a method: as given, or its default; 0 where that rests on a measure that is missing."""
+def resolved(method: Method, chart: Chart, given: Mapping[str, Value], rules: int | None = None) -> dict[str, Quantity | Value]:
+    """Every option of a method: as given, or its default by these rules; 0 where that rests on a measure that is missing."""
     settings: dict[str, Quantity | Value] = {}
     for option in method.options:
         value = given.get(option.code)
-        default = option.default_on(chart, settings) if value is None else value
+        default = option.by_rules(rules or method.rules).default_on(chart, settings) if value is None else value
         settings[option.code] = 0.0 if default is None else default
     return settings

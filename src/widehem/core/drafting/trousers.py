@@ -14,7 +14,7 @@ from widehem.core.drafting.upper import DOWN
 from widehem.core.drafting.waist import Waist, lay_dart, side_curve, waist_over_darts
 from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, meet
+from widehem.core.geometry.points import Point, meet, turn
 from widehem.core.geometry.solve import NoSolutionError, settle, solve_length
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -43,7 +43,8 @@ class Rise:
 class Panel:
     """A trouser panel as far as it is laid out. centre_hip, centre_top: on the centre line at the hip line and at the waist.
 
-    knee, hem: half widths there. wide: no knee, straight from the fork to the hem. cut: where a short leg ends.
+    knee, hem: half widths there. wide: no knee, straight from the fork to the hem. cut: where a short leg ends. dips: how many
+    degrees the crotch curve still falls where it meets the fork, None by the first rules.
     """
 
     name: str
@@ -56,6 +57,7 @@ class Panel:
     hem: float
     wide: bool
     cut: float | None = None
+    dips: float | None = None
 
     @kept
     def inseam(self) -> Path:
@@ -100,15 +102,25 @@ class Panel:
 
     @kept
     def crotch(self) -> Path | None:
-        """Down the centre line and round to the fork, square to the inseam there; None where the directions do not meet."""
+        """Down the centre line and round to the fork; None where the directions do not meet.
+
+        By the first rules it is square to the inseam at the fork. Now the front still falls there and the back has begun to
+        rise: the lowest place lies behind the fork, and neither turns tighter than it can be sewn.
+        """
         way = self.centre_way
         start = self.centre_hip + way * ((self.rise.start - self.centre_hip.y) / way.y)
         out = self.inseam.leaving.square()
         out = out if out.x > 0 else -out
+        if self.dips is not None:
+            out = out.moved(turn(Point(0.0, 0.0), math.radians(self.dips)))
         corner = meet(start, way, self.fork, out)
         if corner is None or (corner - start).dot(way) <= 0 or (self.fork - corner).dot(out) <= 0:
             return None
-        into, reach = self.fork.toward(corner, CROTCH_PART), start.toward(corner, CROTCH_PART)
+        parts = CROTCH_PART, CROTCH_PART
+        if self.dips is not None:  # the longer of both sides is left earlier
+            longer = start.to(corner) / self.fork.to(corner) - 1.05
+            parts = min(max(0.6 + 0.55 * longer, 0.45), 0.85), min(max(0.575 - 0.4 * longer, 0.42), 0.75)
+        reach, into = start.toward(corner, parts[0]), self.fork.toward(corner, parts[1])
         return Path((Line(self.centre_top, start), Cubic(start, reach, into, self.fork)))
 
 

@@ -24,7 +24,7 @@ NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
 FRONT_OUT, FRONT_DOWN = 0.5, 0.42  # as it leans outwards at the side neck point its handles are shorter
 SQUARE, MEETS = 90.0, 60.0  # degrees between the back neck and the shoulder: by the first rules, and today
-ROUNDED = 0.7  # of the way to the corner where both directions of the back neck meet: how far its handles reach
+FLAT, ROUNDED = 0.85, 0.6  # of the way to the corner where both directions of the back neck meet: how far its handles reach
 
 
 def square_down(way: Point) -> Point:
@@ -45,7 +45,7 @@ def back_neck(top: Point, snp: Point, shoulder: Point, meets: float = MEETS) -> 
     arriving = shoulder.unit().moved(turn(Point(0.0, 0.0), -math.radians(meets)))
     up = rise / max(-arriving.y, 0.2)  # how far back along that way lies the level of the centre
     up = min(up, wide * 0.75 / max(arriving.x, 0.2))
-    return Path((curve_between(top, OUT, snp, arriving, (wide - up * arriving.x) * ROUNDED, up * ROUNDED),))
+    return Path((curve_between(top, OUT, snp, arriving, (wide - up * arriving.x) * FLAT, up * ROUNDED),))
 
 
 def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round", meets: float = MEETS) -> Path:

@@ -9,27 +9,30 @@ from widehem.core.values import record
 @record(frozen=True)
 class Role:
     """words: how it is called in a sentence. allowance: the row of an allowance plan it falls under. radius: the least radius
-    of a curve in it, cm. free: how readily it gives way where a seam that ends at it is made longer, 0 first; 9 never."""
+    of a curve in it, cm. free: how readily it gives way where a seam that ends at it is made longer, 0 first; 9 never. long:
+    how long it is on a typical body, cm, where its radius goes in proportion on a smaller one."""
 
     code: str
     words: str
     allowance: str = "seam"
     radius: float = 0.5
     free: int = 9
+    long: float = 0.0
 
 
+CROTCH_LONG, BACK_CROTCH_LONG, BACK_CROTCH_RADIUS = 30.5, 41.0, 8.0
 ROLES: Registry[Role] = Registry("role of an edge")
 for _role in (
     Role("neck", "neckline", "neck", 1.0),
     Role("shoulder", "shoulder", "shoulder"),
-    Role("armhole", "armhole", "shoulder", 2.5, 3),
+    Role("armhole", "armhole", "shoulder", 2.5, 3, 21.0),
     Role("side", "side seam", radius=2.0),
     Role("waist", "waist", radius=2.0, free=0),
     Role("hem", "hem", radius=2.0, free=1),
     Role("centre_front", "centre front", radius=2.0),
     Role("centre_back", "centre back", radius=2.0),
     Role("inseam", "inseam", radius=2.0),
-    Role("crotch", "crotch seam", radius=5.0),
+    Role("crotch", "crotch seam", radius=5.0, long=CROTCH_LONG),
     Role("cap", "cap", "shoulder", 1.0),
     Role("underarm", "underarm seam", radius=2.0),
     Role("wrist", "hem", "sleeve_hem", 2.0, 2),
@@ -49,7 +52,6 @@ for _role in (
 ):
     ROLES.add(_role.code, _role)
 
-BACK_CROTCH_RADIUS = 8.0
 FRONT, BACK = "front", "back"  # the parts of a garment that cover the body before and behind
 
 

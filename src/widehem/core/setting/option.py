@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any, Literal
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -47,7 +48,7 @@ class Option:
 
     default: the habit; None when it comes from the chart by worked. worked: takes named measures, and the settings of
     options before it that are named in after, to the default. step: what one press of less or more does. least: for ease,
-    the least the cloth wants for wearing.
+    the least the cloth wants for wearing. before: what the default was, up to a version of a method's rules.
     """
 
     code: str
@@ -63,6 +64,12 @@ class Option:
     uses: tuple[str, ...] = ()
     after: tuple[str, ...] = ()
     least: float | None = None
+    before: tuple[tuple[int, Value], ...] = ()
+
+    def by_rules(self, rules: int) -> Option:
+        """The option as it was by a version of the rules."""
+        found = next((value for last, value in self.before if rules <= last), None)
+        return self if found is None else replace(self, default=found, worked=None)
 
     def default_on(self, chart: Chart, settings: Mapping[str, Quantity | Value]) -> Quantity | Value | None:
         """The default for this chart and the settings so far; None when a measure it rests on is missing."""

@@ -46,6 +46,8 @@ FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its w
 DROP_LEAST, DROP_MOST = -2.0, 6.0
 CROTCH_MEND = 2.0  # cm
 BELOW_FORK = 5.0  # cm: where the thigh is held against the body
+FORK_DIPS = 14.0  # degrees that the front crotch still falls at the fork
+EARLIER, OVER_HIP = 5.0, 0.8  # cm that the back curve starts above the front's, at most so far above the hip line
 ELASTIC = Shares()
 TITLES = {"side": "side seam", "crotch": "crotch seam"}
 LETTERS = {"back": "LMN", "front": "PQR"}
@@ -81,7 +83,8 @@ def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
         "Front frame", "A quarter of the hip with its ease; the fork lies beyond the centre front. The crease is the middle."
     ):
         school = front_by(sheet, rise)
-        rise = replace(rise, start=max(rise.crotch - (school.fork.value - school.centre) - 2, rise.hip))
+        highest = rise.hip - (OVER_HIP if sheet.rules > 1 else 0.0)
+        rise = replace(rise, start=max(rise.crotch - (school.fork.value - school.centre) - 2, highest))
     front = _panel(sheet, "front", rise, school)
     with sheet.step(
         "Front waist",
@@ -102,12 +105,17 @@ def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float
     """The panel of a school. fork_down: how far the fork is dropped; change: how much longer centre and fork are made, cm."""
     part = (-0.5 if name == "front" else 0.5) * sheet.length("spread").value
     centre, top = Point(school.centre, rise.hip), school.top
+    dips = None
+    if sheet.rules > 1:
+        dips = FORK_DIPS if name == "front" else -FORK_DIPS
+        if name == "back":
+            rise = replace(rise, start=max(rise.start - EARLIER, rise.hip - OVER_HIP))
     if change:
         top = top + (top - centre).unit() * change
     return Panel(
         name, rise, Point(school.side, rise.hip), centre, top, Point(school.fork.value + change, rise.crotch + fork_down),
         sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + part, sheet.choice("leg") == "wide",
-        rise.crotch + BELOW_FORK if is_short(sheet) else None,
+        rise.crotch + BELOW_FORK if is_short(sheet) else None, dips,
     )  # fmt: skip
 
 

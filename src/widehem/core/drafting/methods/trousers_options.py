@@ -74,11 +74,12 @@ WAIST = Option(
     choices=(Choice("band", "Set into a band", "with darts and an opening"), Choice("elastic", "Elastic", "as wide as the hip, drawn in by a casing; no darts, no opening")),
 )  # fmt: skip
 CROTCH = Option(
-    "crotch", "Crotch seam", "choice", "drawn", "what to do where the measured crotch length asks for another",
+    "crotch", "Crotch seam", "choice", "measured", "what to do where the measured crotch length asks for another",
     choices=(
         Choice("drawn", "As drawn", "it is held against the measure"),
-        Choice("measured", "By the measure", "centre back and back fork share what is lacking, at most 2 each"),
+        Choice("measured", "By the measure", "where it was read, centre back and back fork share what is lacking, at most 2 each"),
     ),
+    before=((1, "drawn"),),
 )  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "centre_front", "the hips must pass the closed waist",

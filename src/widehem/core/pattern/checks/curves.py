@@ -12,7 +12,7 @@ from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, Case, Check, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import BACK, BACK_CROTCH_RADIUS, ROLES, plain
+from widehem.core.pattern.roles import BACK, BACK_CROTCH_LONG, BACK_CROTCH_RADIUS, ROLES, plain
 from widehem.core.units import say
 from widehem.core.values import record
 
@@ -113,8 +113,13 @@ def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
 
 
 def radius_least(piece: Piece, edge: Edge) -> float:
-    """The least radius of a curve in an edge, cm."""
-    return BACK_CROTCH_RADIUS if edge.role == "crotch" and piece.of == BACK else ROLES[edge.role].radius
+    """The least radius of a curve in an edge, cm; in proportion on an edge that is shorter than the typical one."""
+    role = ROLES[edge.role]
+    least, long = (
+        (BACK_CROTCH_RADIUS, BACK_CROTCH_LONG) if edge.role == "crotch" and piece.of == BACK else (role.radius, role.long)
+    )
+    whole = sum(part.length for part in piece.edges_of(edge.role)) if long else 0.0
+    return least * min(1.0, whole / long) if long else least
 
 
 def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Check]:
