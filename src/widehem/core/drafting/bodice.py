@@ -138,16 +138,17 @@ def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[flo
         *(Stretch("waist", part.reverse()) for part in reversed(waist.parts)),
     )
     half.gaps["waist"] = [Gap(dart.name, dart.point) for dart in waist.darts]
-    _square_underarm(half)
+    square_underarm(half)
 
 
-def _square_underarm(half: Half) -> None:
+def square_underarm(half: Half) -> None:
     """Turn the last bit of the armhole square to the side as it leans now."""
     at = max(i for i, stretch in enumerate(half.walk) if stretch.edge == "armhole")
     path = half.walk[at].path
     last = path.segments[-1]
     assert isinstance(last, Cubic)
-    arriving = (half.waist - half.under).square().unit()
+    side = next((stretch.path.leaving for stretch in half.walk if stretch.edge == "side"), half.waist - half.under)
+    arriving = side.square().unit()
     if arriving.dot(last.end - last.start) < 0:
         arriving = -arriving
     squared = Cubic(last.start, last.out, last.end - arriving * last.end.to(last.into), last.end)

@@ -24,6 +24,7 @@ from widehem.core.drafting.bodice import (
     side_by_side,
 )
 from widehem.core.drafting.method import Method, register
+from widehem.core.drafting.methods.bodice_cup_side import TurnedBack, dip, waist_below, wide_enough
 from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
 from widehem.core.drafting.methods.bodice_measured import NEEDS
 from widehem.core.drafting.methods.bodice_options import (
@@ -49,6 +50,8 @@ from widehem.core.units import say
 
 ANGLE_MOST, DROP_LEAST, DART_LEAST = math.radians(40), 4.0, 0.7
 BUST_SLACK = 1.6
+SIDE_DART_LEAST = 1.0  # cm, by today's rules
+BLAME = ("waist", "high_bust", "nape_waist")
 GAPE_MOST = 2.0  # cm
 SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
 EASE = (
@@ -92,9 +95,18 @@ def draw(sheet: Sheet) -> None:
     spare = _spare(sheet)
     angle = _wedge(sheet, frame, quarter, spare, board)
     back = _back(sheet, frame, quarter.value, ease.value, board)
-    front = _front(sheet, replace(frame, waist=frame.waist + drop.value), quarter.value, ease.value, angle, board)
-    _side_dart(sheet, frame, back, front)
-    _finish(sheet, frame, back, front, board, drop.value)
+    low = replace(frame, waist=frame.waist + drop.value)
+    front, turned = _front(sheet, low, quarter.value, ease.value, angle, board, back.length("side"))
+    if turned is None:
+        _side_dart(sheet, frame, back, front)
+    else:
+        with sheet.step(
+            "Side dart",
+            "Below its dart the side turned back about the bust point until it ends at the waist: closed it is one straight line.",
+        ):
+            sheet.sum("side dart", drawn(turned.mouth, "side dart"))
+            sheet.sum("its angle, degrees", angle_words(turned.angle))
+    _finish(sheet, frame, back, front, board, drop.value, turned)
 
 
 def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
@@ -220,7 +232,7 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
 
 def _waist(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tuple[float, float]]) -> None:
     """The waist of a half: what is over goes into darts; what is short is added at the side."""
-    blame = ("waist", "high_bust", "nape_waist")
+    blame = BLAME
     if over > 0.3:
         count = min(max(1, math.ceil(over / ONE_DART_MOST)), len(middles))
         draw_waist(half, frame.waist, Lean(lean.side, over, count, lean.down), middles[:count], blame)
@@ -228,7 +240,10 @@ def _waist(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tupl
         draw_waist(half, frame.waist, Lean(lean.side + over, 0.0, 0, lean.down), [], blame)
 
 
-def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, board: Table) -> Half:
+def _front(
+    sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, board: Table, long: float
+) -> tuple[Half, TurnedBack | None]:
+    """The front swung out for the cup, and its side where it is turned back below a dart. long: the side of the back, cm."""
     hinge, tall = frame.chest_front, frame.waist - frame.depth.value
     small, swing = Point(width, frame.depth.value), turn(hinge, -angle)
     under = small.moved(swing)
@@ -252,13 +267,22 @@ def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, 
         half = Half("front", frame.pit, frame.snp_front, frame.tip_front, hinge, under, Point(0, 0))
         shoulder = Path.through(frame.snp_front, frame.tip_front)
         half.walk = (Stretch("neck", frame.neck_front), Stretch("shoulder", shoulder), Stretch("armhole", hole))
-        out = side_way.x / side_way.y * (frame.waist - under.y)
+        half.bust_point = frame.bust_point
         target = sheet.measure("waist").value / 4 + ease
-        over = under.x + out - target
-        lean = Lean(-out, 0.0, 0, _lean(tall, ease, target).down)
-        x, top = frame.bust_point.x, frame.bust_point.y + 2.5
-        reach = under.x + out - x
-        _waist(half, frame, lean, over, [(x, top), (x + 0.36 * reach, top + 1.5), (x + 0.68 * reach, top + 3)])
+        turned = wide_enough(under, side_way, frame.bust_point, long, frame.waist, target) if sheet.rules > 1 else None
+        if turned is not None and turned.mouth < _least(sheet):
+            turned = None
+        if turned is None:
+            down = _lean(tall, ease, target).down
+            if sheet.rules > 1:  # by how the side leans in the end, whatever the waist lacks added
+                fall = frame.waist - under.y
+                lacks = min(under.x + side_way.x / side_way.y * fall - target, 0.0)
+                out = side_way.x / side_way.y * fall - lacks
+                equal = math.sqrt(max(long * long - out * out, 0.0)) - fall  # where it would be as long as the back
+                down = min(max(dip(Point(out, fall), target), equal), down)
+            over = _straight_on(half, frame, side_way, target, down)
+        else:
+            over = waist_below(half, turned, frame.waist, target, BLAME)
         sheet.line(
             "front_armhole_guide",
             "Front armhole",
@@ -266,12 +290,30 @@ def _front(sheet: Sheet, frame: Frame, width: float, ease: float, angle: float, 
             figure=drawn(hole.length, "front armhole"),
             piece="front",
         )
-        sheet.line("front_side_guide", "Side, swung out", board.path("front", Path.through(under, half.waist)), piece="front")
+        side = [stretch.path for stretch in half.walk if stretch.edge == "side"]
+        for number, path in enumerate(side, 1):
+            name = f"front_side_guide_{number}" if number > 1 else "front_side_guide"
+            sheet.line(name, "Side, swung out", board.path("front", path), piece="front")
         sheet.sum("front armhole", drawn(hole.length, "front armhole"))
         sheet.sum("side leans out, degrees", angle_words(math.atan2(side_way.x, side_way.y)))
         sheet.sum("front waist dart", drawn(max(over, 0.0), "front waist dart"))
-    half.bust_point = frame.bust_point
-    return half
+    return half, turned
+
+
+def _straight_on(half: Half, frame: Frame, way: Point, target: float, down: float) -> float:
+    """The waist of a front whose side runs straight on; gives back what it has too much, cm."""
+    out = way.x / way.y * (frame.waist - half.under.y)
+    over = half.under.x + out - target
+    x, top = frame.bust_point.x, frame.bust_point.y + 2.5
+    reach = half.under.x + out - x
+    middles = [(x, top), (x + 0.36 * reach, top + 1.5), (x + 0.68 * reach, top + 3)]
+    _waist(half, frame, Lean(-out, 0.0, 0, down), over, middles)
+    return over
+
+
+def _least(sheet: Sheet) -> float:
+    """The least side dart that is drawn, cm: what is less is eased in."""
+    return SIDE_DART_LEAST if sheet.rules > 1 else DART_LEAST
 
 
 def _swung(hole: Path, angle: float) -> Path:
@@ -292,7 +334,7 @@ def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
         "is eased in.",
     ):
         sheet.sum("front side longer by", drawn(longer, "front side longer by"))
-        if longer < DART_LEAST:
+        if longer < _least(sheet):
             return
         at = next(i for i, stretch in enumerate(front.walk) if stretch.edge == "side")
         side = front.walk[at].path
@@ -307,13 +349,17 @@ def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
         front.gaps["side"] = [Gap(BUST_DART, aim, SHORT)]
 
 
-def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table, drop: float) -> None:
+def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table, drop: float, turned: TurnedBack | None) -> None:
     pieces = []
     for half, lower in ((back, 0.0), (front, drop)):
         bust = BalanceLine.across("bust", frame.depth.value, notched=False)
         if half is front:  # the cup hangs lower: it is measured at the bust point, over the shut dart of the side
             y, x = max(frame.bust_point.y, front.under.y), frame.bust_point.x
-            bust = BalanceLine("bust", ((Point(0, y), Point(x, y)), (Point(x, y), Point(x + 1, y))), notched=False)
+            aside = Point(x + 1, y)
+            if turned is not None:  # below the dart, with which it was turned back
+                y = frame.bust_point.y
+                aside = Point(x + 1, y).moved(turn(frame.bust_point, turned.angle))
+            bust = BalanceLine("bust", ((Point(0, y), Point(x, y)), (Point(x, y), aside)), notched=False)
         levels = bust, BalanceLine.across("waist", frame.waist + lower, notched=False)
         pieces.append(piece_of(sheet, half, levels, frame.waist + lower, f"Bodice {half.name}"))
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
