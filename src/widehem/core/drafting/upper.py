@@ -23,6 +23,7 @@ HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its hand
 NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
 FRONT_OUT, FRONT_DOWN = 0.5, 0.42  # as it leans outwards at the side neck point its handles are shorter
+WIDE_NECK = 0.65, 0.75  # of a neck that is much wider than deep
 SQUARE, MEETS = 90.0, 60.0  # degrees between the back neck and the shoulder: by the first rules, and today
 FLAT, ROUNDED = 0.85, 0.6  # of the way to the corner where both directions of the back neck meet: how far its handles reach
 
@@ -44,8 +45,10 @@ def back_neck(top: Point, snp: Point, shoulder: Point, meets: float = MEETS) -> 
         return Path((curve_between(top, OUT, snp, -square_down(shoulder), NECK_OUT * wide, NECK_UP * rise),))
     arriving = shoulder.unit().moved(turn(Point(0.0, 0.0), -math.radians(meets)))
     up = rise / max(-arriving.y, 0.2)  # how far back along that way lies the level of the centre
-    up = min(up, wide * 0.75 / max(arriving.x, 0.2))
-    return Path((curve_between(top, OUT, snp, arriving, (wide - up * arriving.x) * FLAT, up * ROUNDED),))
+    corner = wide - up * arriving.x
+    if corner < wide / 4:  # a deep neck, drawn as a front is
+        return Path((curve_between(top, OUT, snp, arriving, FRONT_OUT * wide, FRONT_DOWN * rise),))
+    return Path((curve_between(top, OUT, snp, arriving, corner * FLAT, up * ROUNDED),))
 
 
 def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round", meets: float = MEETS) -> Path:
@@ -59,7 +62,7 @@ def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round", me
     if shape == "square":
         corner = Point(snp.x - NECK_CORNER_IN * deep * arriving.x, pit.y)
         return Path((Line(pit, corner), curve_between(corner, -DOWN, snp, arriving, deep * 0.4, deep * 0.3)))
-    out, down = (NECK_OUT, NECK_DOWN) if meets == SQUARE else (FRONT_OUT, FRONT_DOWN)
+    out, down = (NECK_OUT, NECK_DOWN) if meets == SQUARE else WIDE_NECK if wide > 1.2 * deep else (FRONT_OUT, FRONT_DOWN)
     return Path((curve_between(pit, OUT, snp, arriving, out * wide, down * deep),))
 
 

@@ -21,8 +21,10 @@ from widehem.core.drafting.methods.bodice_contour_shape import (
     cut_at_hem,
     longer_at_end,
     longer_at_start,
+    onto_way,
     panel_edge,
     rise,
+    rubbed_round,
     shared,
     through,
     under_intake,
@@ -243,7 +245,8 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     under, waist = shared(front.takes[0]), shared(front.takes[1])
     edges = {}
     for hand, index in ((-1.0, 0), (1.0, 1)):
-        edges[hand] = panel_edge(front.line, hand, (front.above, front.clear, under[index], waist[index], left), heights)
+        edges[hand] = panel_edge(front.line, hand, (front.above, front.clear, under[index], waist[index], left), heights,
+            even=sheet.rules > 1)  # fmt: skip
     hem_panel = heights.hem - rise(front.line / front.hip, HEM_RISE)
     with sheet.step(
         "Panel edges",
@@ -271,23 +274,31 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
         sheet.sum("side dart", drawn(dart, "side dart"))
         heart = HEART if sheet.choice("neckline") == "heart" else 0.0
         top = Point(0.0, heights.top + heart)
-        neck = _neckline(top, upper[-1.0], heart)
+        line = None
+        if sheet.rules > 1:  # as the side front runs to it once the panel is sewn
+            begins = upper[1.0].moved(shut)
+            line = onto_way(begins.start - strap.moved(shut), begins.leaving, upper[-1.0].leaving)
+        neck = _neckline(top, upper[-1.0], heart, line)
     opened = sheet.choice("opening_at") == "centre_front"
     centre_hem = Point(0.0, heights.hem)
     inner = lower[-1.0]
     inner_panel = upper[-1.0] + inner
     at_bust = upper[1.0].length
+    inner_at = inner_panel.length - at_bust
     centre = (
         Edge("centre_front", (Path.through(top, centre_hem),), (), "opening" if opened else "fold"),
         Edge("hem", (between(centre_hem, DOWN, inner.end, inner.arriving),), (), "hem"),
-        Edge("panel", (inner_panel.reverse(),), notches=(Notch("bust point", inner_panel.length - at_bust),)),
+        Edge("panel", (inner_panel.reverse(),), notches=(Notch("bust point", inner_at),)),
         Edge("top", (neck,), (), "seam", bool(heart), "neck"),
     )
     outer = lower[1.0]
     begin = upper[1.0].moved(shut)
+    outer_panel = begin + outer
+    if sheet.rules > 1:
+        outer_panel, at_bust = rubbed_round(begin, outer)
     aside = (
-        Edge("panel", (begin + outer,), notches=(Notch("bust point", at_bust),)),
-        Edge("hem", (between(outer.end, outer.arriving, side.end, side.arriving),), (), "hem"),
+        Edge("panel", (outer_panel,), notches=(Notch("bust point", at_bust),)),
+        Edge("hem", (between(outer_panel.end, outer_panel.arriving, side.end, side.arriving),), (), "hem"),
         Edge("side", (side.reverse(),)),
         Edge("armhole", (hole.reverse().moved(shut),)),
         Edge("top", (Path.through(strap.moved(shut), begin.start),), role="neck"),
@@ -352,12 +363,14 @@ def _as_long(side: Path, y: float, length: float) -> Path:
     return side.cut(min(max(length, near - 2.0), near + 2.0))[0]
 
 
-def _neckline(top: Point, panel: Path, heart: float) -> Path:
-    """From the panel to the centre."""
+def _neckline(top: Point, panel: Path, heart: float, way: Point | None) -> Path:
+    """From the panel to the centre. way: in which it leaves the panel, where the side front runs on into it."""
     start = panel.start
     if not heart:
-        return Path((curve_between(start, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),))
-    return Path((curve_between(start, Point(-1.0, -0.15), top, Point(-0.35, 1.0), start.to(top) * 0.45, start.to(top) * 0.35),))
+        return Path((curve_between(start, way or Point(-1.0, 0.0), top, Point(-1.0, 0.0)),))
+    return Path(
+        (curve_between(start, way or Point(-1.0, -0.15), top, Point(-0.35, 1.0), start.to(top) * 0.45, start.to(top) * 0.35),)
+    )
 
 
 def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -> None:
@@ -437,6 +450,6 @@ METHOD = register(
             Need("bust_span", "where the panel line lies"),
             Need("strap_to_strap", "where the top edge ends"),
         ),
-        OPTIONS, EASE, draw,
+        OPTIONS, EASE, draw, rules=2, earlier=(1,),
     )
 )  # fmt: skip

@@ -9,7 +9,7 @@ from itertools import pairwise
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, square_to
+from widehem.core.geometry.points import Point, square_to, turn
 from widehem.core.values import record
 
 # the difference bust - under bust, and what the front loses under the bust on each half, cm
@@ -17,6 +17,7 @@ INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0
 ABOVE_FULL, ABOVE_USUAL, ABOVE_PART, ABOVE_FROM, ABOVE_TO = 2.5, 1.9, 0.19, 10.0, 13.0
 TOWARDS_CENTRE, EACH_LEAST, SHARED_FROM = 3 / 8, 1.3, 2.6
 HEM_RISE = 3.8  # cm from the centre to the side
+RUBBED = 2.2  # cm each way over which a corner of a panel edge is rubbed round
 CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and that is left at the hip
 
 
@@ -59,15 +60,19 @@ def shared(intake: float) -> tuple[float, float]:
     return centre, intake - centre
 
 
-def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights) -> tuple[Path, Path]:
+def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights, *, even: bool = True) -> tuple[Path, Path]:
     """A panel edge: from the top edge down to the bust, and from there to the hip level and on.
 
     line: x of the panel line; hand: -1 for the edge towards the centre, 1 for the other. off: how far it stands off the
-    line at the top, at the bust, under it, at the waist and at the hip, cm.
+    line at the top, at the bust, under it, at the waist and at the hip, cm. even: it runs evenly through all of them; by the
+    first rules it was plumb again under the bust.
     """
     levels = (heights.top, heights.bust, heights.under_bust, heights.waist, heights.hip)
     spots = [Point(line + hand * x, y) for x, y in zip(off, levels, strict=True)]
     upper = Path((curve_between(spots[0], spots[1] - spots[0], spots[1], DOWN),))
+    if even:
+        low = spots[2:] if abs(spots[3].y - spots[2].y) > 0.5 else [spots[2], spots[4]]
+        return upper, through(spots[1], DOWN, *low)
     out: list[Segment] = [curve_between(spots[1], DOWN, spots[2], DOWN)]
     way = (spots[4] - spots[2]).unit()
     down = (spots[4] - spots[3]).unit()
@@ -85,6 +90,24 @@ def through(start: Point, way: Point, *spots: Point) -> Path:
     ways.append((points[-1] - points[-2]).unit())
     curves = tuple(curve_between(a, v, b, w) for (a, b), (v, w) in zip(pairwise(points), pairwise(ways), strict=True))
     return Path(curves) + Path.through(points[-1], points[-1] + ways[-1] * 20)
+
+
+def rubbed_round(above: Path, below: Path) -> tuple[Path, float]:
+    """Two parts of a panel edge as one line without a corner where they meet, as long as both; and how far along that is, cm.
+
+    A curve over the corner is shorter than the corner: what it is shorter the lower part ends further down.
+    """
+    each = min(RUBBED, above.length / 2, below.length / 2)
+    first, last = above.cut(above.length - each)[0], below.cut(each)[1]
+    over = curve_between(first.end, first.arriving, last.start, last.leaving)
+    whole = first + Path((over,)) + last
+    return longer_at_end(whole, above.length + below.length - whole.length), above.length
+
+
+def onto_way(way: Point, own: Point, other: Point) -> Point:
+    """A direction as it lies once the line `own` beside it has been laid along the line `other`."""
+    turned = math.atan2(own.cross(other), own.dot(other))
+    return way.unit().moved(turn(Point(0.0, 0.0), turned))
 
 
 def cut_at_hem(path: Path, y: float) -> Path:

@@ -21,12 +21,14 @@ ACROSS_OVER, TIP_OVER, CHEST_UP, HOLE_LEAST = 1.5, 0.3, 0.4, 1.0
 CENTRE_IN, FOLD_DART, FRONT_DART, DART_BELOW, DART_OVER_HEM = 1.75, 1.0, 2.0, 15.0, 8.0
 WEDGE_HIGH, WEDGE_OUT, VENT_SLANT = 15.0, 5.0, 2.5
 FORWARD = 2.0
+OVER_LEAST = 1.0  # cm that a side dart takes
 
 
 @record(frozen=True)
 class Frame:
     """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
-    dart; taken: what the shaped centre back takes at the underarm, given back at the side."""
+    dart; taken: what the shaped centre back takes at the underarm, given back at the side; kicks: the side is let
+    out from the hip, not from above the hem."""
 
     waist: float
     hip: float
@@ -38,6 +40,7 @@ class Frame:
     over: float
     neck: float
     side: str
+    kicks: bool
     taken: float = 0.0
 
 
@@ -95,9 +98,12 @@ def frame(sheet: Sheet) -> Frame:
         level = (nape - sheet.measure("snp_waist_front") + sheet.measure("bust_depth")).called("bust level")
         drop = 2 + sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value
         over = max(drop - DROP_MOST, 0.0)
+        if sheet.rules > 2 and over < OVER_LEAST:
+            over = 0.0  # too little for a dart: the shoulder falls by it
     found = Frame(
         nape.value, nape.value + sheet.measure("waist_hip").value, nape.value + length.value, level.value, under.value, quarter,
         max(quarter, low.value), over, sheet.length("neck_width").value, sheet.choice("side"),
+        sheet.rules > 2,
     )  # fmt: skip
     if sheet.rules < 2 or sheet.choice("back") != "seam":
         return found  # by the first rules the shaped centre narrowed the bust
@@ -189,6 +195,9 @@ def side_of(at: Frame, under: Point, room: bool) -> Side:
     start = Point(hip.x, max(at.hem - WEDGE_HIGH, hip.y + 0.1))
     if not room or at.side == "plain":
         return Side(path + Path.through(hip, Point(hip.x, at.hem)), None, OUT)
+    if at.kicks and at.side != "vent":  # the kick starts at the hip, without a corner
+        end = Point(hip.x + WEDGE_OUT, at.hem)
+        return Side(path + Path((curve_between(hip, DOWN, end, end - hip),)), None, square_to(end - hip, OUT))
     path = path + Path.through(hip, start)
     if at.side == "vent":
         outer = Point(start.x + WEDGE_OUT, start.y + VENT_SLANT)

@@ -32,6 +32,7 @@ from widehem.core.units import say
 from widehem.core.values import record
 
 APART, AXIS = 6.0, 3.0
+NECK_FALLS = 2.2  # cm that the back neck lies below the strap at least
 NECK_OVER_ARM = 1.0  # cm: no neck is lower than that above the underarm
 HIGH_HIP_EASE = 2.0
 ROOM = (3.0, 8.0)
@@ -213,7 +214,10 @@ def _stations(sheet: Sheet, name: str, quarters: Quarters, aside: tuple[float, f
 def _panel(sheet: Sheet, name: str, levels: Levels, edges: tuple[Stations, Stations], top: Top) -> Panel:
     centre, side = edges
     under = Point(side.underarm, levels.underarm)
-    start = Point(centre.underarm, min(top.y, levels.underarm - NECK_OVER_ARM))
+    high = top.y
+    if sheet.rules > 1 and name == "back":  # a wide neck that lies too flat at the centre could not run on over the shoulder
+        high = max(high, top.strap.y + NECK_FALLS)
+    start = Point(centre.underarm, min(high, levels.underarm - NECK_OVER_ARM))
     if name == "front":
         neck = front_neck(start, top.strap, top.way, sheet.choice("neck_shape"), neck_meets(sheet.rules))
     else:

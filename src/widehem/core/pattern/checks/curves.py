@@ -28,6 +28,8 @@ BENDS = {
     "neck": 1,
     "waist": 2,
     "hem": 2,
+    "centre_back": 2,
+    "centre_front": 2,
 }  # changes of bend that are usual
 BENDS_USUAL = 1
 RADIUS_LOOK = 0.5  # of the least radius: tighter than that is not true
