@@ -14,6 +14,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.ring import dart_between
 from widehem.core.values import record
@@ -23,6 +24,7 @@ HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its hand
 NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
 FRONT_OUT, FRONT_DOWN = 0.5, 0.42  # as it leans outwards at the side neck point its handles are shorter
+NECK_LOOSE = 0.7  # cm that a neckline at the neck is longer than the neck at most
 WIDE_NECK = 0.65, 0.75  # of a neck that is much wider than deep
 SQUARE, MEETS = 90.0, 60.0  # degrees between the back neck and the shoulder: by the first rules, and today
 FLAT, ROUNDED = 0.85, 0.6  # of the way to the corner where both directions of the back neck meet: how far its handles reach
@@ -76,6 +78,18 @@ def deep_enough(
             break
         pit = Point(pit.x, pit.y + 1.1 * short + 0.005)
     return pit
+
+
+def high_enough(
+    pit: Point, snp: Point, shoulder: Point, back: float, neck: float, shape: str = "round", meets: float = MEETS
+) -> Point:
+    """The pit of the neck, raised until the neckline is no looser than it may be. back: the half back neck, cm."""
+
+    def loose(y: float) -> float:
+        return front_neck(Point(pit.x, y), snp, shoulder, shape, meets).length + back - (neck + NECK_LOOSE) / 2
+
+    least = snp.y + (pit.y - snp.y) / 2
+    return Point(pit.x, solve_or_nearest(loose, least, pit.y, near=1e-3)) if loose(pit.y) > 0 else pit
 
 
 def armhole(tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: Point, side_way: Point, hollow: float) -> Path:

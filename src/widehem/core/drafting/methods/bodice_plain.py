@@ -10,7 +10,17 @@ from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
-from widehem.core.drafting.upper import DOWN, HOLLOW, Stretch, armhole, back_neck, deep_enough, front_neck, neck_meets
+from widehem.core.drafting.upper import (
+    DOWN,
+    HOLLOW,
+    Stretch,
+    armhole,
+    back_neck,
+    deep_enough,
+    front_neck,
+    high_enough,
+    neck_meets,
+)
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.inside import BalanceLine
@@ -21,7 +31,8 @@ from widehem.core.units import say
 from widehem.core.values import record
 
 TIP_LEAST, TIP_MOST = 1.0, 7.0
-NECK_OFF, FRONT_OVER = 1.5, 2.0
+NECK_OFF, FRONT_OVER, FRONT_OVER_FIRST = 1.5, 1.0, 2.0
+MOVE_MOST = 0.7  # cm
 
 EASE = (
     Option(
@@ -52,6 +63,12 @@ OPTIONS = (
     ),
     Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0,
         100.0, 10.0),
+    Option(
+        "trued_hole", "Armholes trued", "choice", "needed", "a front armhole that is longer than the back gapes",
+        choices=(Choice("needed", "As far as needed", "folded out across the chest and raised at the underarm, 0.7 each at most"),
+            Choice("set", "Only as set below", "what gapes is shown")),
+        before=((1, "set"),),
+    ),
     Option("fold_chest", "Folded out across the chest", "length", 0.0, "trues a front armhole that is too long; the front "
         "gets shorter by it", 0.0, 0.7, 0.1),
     Option("raise_underarm", "Front underarm raised", "length", 0.0, "trues a front armhole that is too long; the surplus is "
@@ -79,10 +96,33 @@ def draw(sheet: Sheet) -> None:
     level = _levels(sheet, width, board, waist)
     lean = _side(sheet, width, ease, waist, level.value)
     back_top, front_top = _shoulders(sheet, board, waist)
-    halves = []
-    for name, top in (("back", back_top), ("front", front_top)):
-        halves.append(_half(sheet, name, top, back_top, width.value, level.value, waist, lean, board))
-    _finish(sheet, halves[0], halves[1], board, level.value, waist, lean)
+    across = width.value, level.value, waist
+    back = _half(sheet, "back", back_top, back_top, across, lean, board, (0.0, 0.0))
+    moves = _moves(sheet, front_top, back.length("armhole"), across, lean)
+    front = _half(sheet, "front", front_top, back_top, across, lean, board, moves)
+    _finish(sheet, back, front, board, waist, lean, moves)
+
+
+def _moves(sheet: Sheet, top: _Top, back: float, across: tuple[float, float, float], lean: Lean) -> tuple[float, float]:
+    """How much is folded out across the front chest, and how much its underarm is raised, cm: as set; and by today's rules as
+    much as the front armhole is longer than the back, within what either may do."""
+    found = sheet.length("fold_chest").value, sheet.length("raise_underarm").value
+    if sheet.choice("trued_hole") == "set":
+        return found
+    over = _hole(sheet, "front", top, across, lean, found).length - back
+    folded = min(max(over, 0.0), MOVE_MOST - found[0])
+    return found[0] + folded, found[1] + min(max(over - folded, 0.0), MOVE_MOST - found[1])
+
+
+def _hole(
+    sheet: Sheet, name: str, top: _Top, across: tuple[float, float, float], lean: Lean, moves: tuple[float, float]
+) -> Path:
+    """The armhole of a half. moves: folded out across the chest, and the underarm raised, cm."""
+    width, level, waist = across
+    tip, snp = top.tip + Point(0, moves[0]), top.snp + Point(0, moves[0])
+    chest = Point(top.tip.x - sheet.length(f"hollow_{name}").value, (tip.y + level) / 2)
+    under = Point(width, level - moves[1])
+    return armhole(tip, (tip - snp).unit(), chest, DOWN, under, Point(-lean.side, waist - level), HOLLOW[name])
 
 
 def _levels(sheet: Sheet, width: Quantity, board: Table, waist: float) -> Quantity:
@@ -152,8 +192,9 @@ def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
         half = (across / 2).called("half across shoulders")
         down = _tip_height(sheet, half.value, rise.value, waist)
         front_whole = (sheet.measure("snp_waist_front") - nape_waist).called("front rises")
-        front_rise = smaller_of(front_whole, rise + FRONT_OVER).called("front rises")
-        if front_whole > rise + FRONT_OVER:
+        most = FRONT_OVER if sheet.rules > 1 else FRONT_OVER_FIRST
+        front_rise = smaller_of(front_whole, rise + most).called("front rises")
+        if front_whole > rise + most:
             lost = front_whole.value - front_rise.value
             sheet.note(
                 say(
@@ -251,11 +292,11 @@ def _tip_height(sheet: Sheet, half: float, rise: float, waist: float) -> float:
 
 
 def _half(
-    sheet: Sheet, name: str, top: _Top, back_top: _Top, width: float, level: float, waist: float, lean: Lean, board: Table
-) -> Half:
-    hollow = sheet.length(f"hollow_{name}")
-    folded = sheet.length("fold_chest").value if name == "front" else 0.0
-    raised = sheet.length("raise_underarm").value if name == "front" else 0.0
+    sheet: Sheet, name: str, top: _Top, back_top: _Top, across: tuple[float, float, float], lean: Lean, board: Table,
+    moves: tuple[float, float],
+) -> Half:  # fmt: skip
+    width, level, waist = across
+    hollow, (folded, raised) = sheet.length(f"hollow_{name}"), moves
     tip, snp = top.tip + Point(0, folded), top.snp + Point(0, folded)
     way = (tip - snp).unit()
     under = Point(width, level - raised)
@@ -282,11 +323,12 @@ def _half(
             behind = back_neck(centre_top, back_top.snp, back_way, meets).length
             whole = sheet.measure("neck").value
             centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, whole, shape, meets)
+            if sheet.rules > 1 and isinstance(sheet.options["neck_depth"], Quantity):
+                centre_top = high_enough(centre_top, snp, way, behind, whole, shape, meets)
         curve = partial(back_neck, meets=meets) if name == "back" else partial(front_neck, shape=shape, meets=meets)
         neck = curve(centre_top, snp, way)
         lean_out = Lean(lean.side, 0.0, 0, lean.down)
-        side_way = Point(-lean.side, waist - level)
-        hole = armhole(tip, way, chest, DOWN, under, side_way, HOLLOW[name])
+        hole = _hole(sheet, name, top, across, lean, moves)
         sheet.point(
             f"{name}_chest",
             f"{name.capitalize()} chest point",
@@ -317,7 +359,7 @@ def _half(
     return half
 
 
-def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, waist: float, lean: Lean) -> None:
+def _finish(sheet: Sheet, back: Half, front: Half, board: Table, waist: float, lean: Lean, moves: tuple[float, float]) -> None:
     low = BalanceLine.across("waist", waist, notched=False)
     pieces = [
         piece_of(sheet, half, (BalanceLine.across("bust", half.under.y, notched=False), low), waist, f"Bodice {half.name}")
@@ -329,7 +371,7 @@ def _finish(sheet: Sheet, back: Half, front: Half, board: Table, level: float, w
             show_half(sheet, piece.moved(board.of(piece.name)), ("waist", "side", "armhole", "shoulder", "neck", piece.middle))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
-    folded, raised = sheet.length("fold_chest").value, sheet.length("raise_underarm").value
+    folded, raised = moves
     if folded:
         sheet.note(
             say("The centre front is {0u} shorter than the centre back now: give it back at the hem if it shows.", folded)
