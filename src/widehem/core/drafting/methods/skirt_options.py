@@ -4,8 +4,9 @@ from widehem.core.setting.option import Choice, Option
 
 EASE = (
     Option(
-        "waist", "Waist ease", "length", 0.0,
-        "whole round; the tape was read over two fingers, so 0 is snug, not tight", 0.0, 2.0, 0.5, least=1.5,
+        "waist", "Waist ease", "length", 1.5,
+        "whole round, to breathe and to eat in; 0 is snug where the tape was read over two fingers", 0.0, 2.0, 0.5, least=1.5,
+        before=((1, 0.0),),
     ),
     Option("hip", "Hip ease", "length", 3.0, "whole round; to sit down and climb a stair", 2.0, 6.0, 0.5, least=3.0),
 )  # fmt: skip

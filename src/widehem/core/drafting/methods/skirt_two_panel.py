@@ -186,5 +186,7 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
+        rules=2,
+        earlier=(1,),
     )
 )

@@ -16,6 +16,7 @@ from widehem.core.drafting.upper import DOWN, armhole, back_neck, front_neck, ne
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.upper import HeadPasses, NeckOn
 from widehem.core.pattern.edge import Edge
@@ -32,6 +33,7 @@ APART = 7.0
 HOLLOW = 0.6
 TIP_BEYOND, BLADE_IN, NECK_RISE = 1.5, 2.5, 1.0
 LEAST_SHOULDER = 4.0
+HEAD_SPARE, OPENED_MOST = 0.5, 6.0  # cm that the stretched neck is over the head, and that it is opened to each side at most
 GIRTH_SLACK = 0.1
 FITS = {"close": (-4.0, 0.0, 0.0), "regular": (6.0, 2.0, 1.0), "easy": (18.0, 7.0, 4.5)}  # bust round, back across, depth
 TITLES = {"hem": "hem", "side": "side seam"}
@@ -62,7 +64,10 @@ SIDE = Option(
     choices=(Choice("straight", "Straight down", "as wide as the bust"),
         Choice("hip", "Let out to the hip", "where the hip is wider; as long as it stays on the hip")),
 )  # fmt: skip
-NECK_WIDE = Option("neck_wider", "Neck wider", "length", 0.0, "on each side, so that the head passes", 0.0, 6.0, 0.25)
+NECK_WIDE = Option(
+    "neck_wider", "Neck wider", "length", None, "on each side; as far as the head asks, unless it is set", 0.0, 6.0, 0.25,
+    worked=lambda on: Quantity(0.0, "neck wider"), before=((1, 0.0),),
+)  # fmt: skip
 NECK_DEEP = Option(
     "neck_depth", "Front neck depth", "length", None, "below the nape level", 3.0, 20.0, 0.5,
     worked=lambda on: on["neck"] / 5 - 0.5, uses=("neck",),
@@ -114,6 +119,7 @@ def draw(sheet: Sheet) -> None:
                 say("The underarm at {0} does not lie well above waist {1} and hem {2u}: read armscye depth and nape to "
                     "waist again, or make it longer.", depth.value, waist.value, length.value),
             )  # fmt: skip
+    _open_neck(sheet, shoulder.value)
     half = _half(sheet, depth, blade, shoulder, waist.value, length.value)
     wide = max(half.under.x, half.hip.x if half.hip else 0.0)
     table = Table({"back": as_drawn(), "front": turned_over(2 * wide + APART)})
@@ -135,6 +141,33 @@ def draw(sheet: Sheet) -> None:
     )
     if sheet.choice("opening_at") == "none":
         sheet.note(say("Cut both pieces on the fold; overlock with {0u} and turn up the hem with a stretching stitch.", 0.6))
+
+
+def _open_neck(sheet: Sheet, shoulder: float) -> None:
+    """Widen and deepen the neck, where neither is set, until the head passes what is stretched of it."""
+    head, neck = sheet.chart.get("head"), sheet.measure("neck").value / 5 + 1
+    wider, deeper = sheet.options["neck_wider"], sheet.options["neck_depth"]
+    if head is None or sheet.rules < 2 or sheet.choice("opening_at") != "none":
+        return
+    if not (isinstance(wider, Quantity) and isinstance(deeper, Quantity)):
+        return
+    tip = Point(sheet.measure("across_back").value / 2 + sheet.ease("across_back").value / 2 + TIP_BEYOND, shoulder)
+    gives = 1 + float(sheet.options["stretch"]) / 100 if sheet.choice("cloth") == "knit" else 1.0
+
+    def lacks(by: float) -> float:
+        snp = Point(neck + by, -NECK_RISE)
+        way = (tip - snp).unit()
+        back, front = back_neck(Point(0.0, 0.0), snp, way), front_neck(Point(0.0, deeper.value + by), snp, way)
+        return head + HEAD_SPARE - 2 * (back.length + front.length) * gives
+
+    most = min(OPENED_MOST, tip.x - LEAST_SHOULDER - neck)
+    if most <= 0 or lacks(0.0) <= 0:
+        return
+    by = solve_or_nearest(lacks, 0.0, most, near=1e-3)
+    sheet.options["neck_wider"], sheet.options["neck_depth"] = (
+        drawn(by, "neck wider"), drawn(deeper.value + by, "front neck depth")
+    )  # fmt: skip
+    sheet.note(say("The neck is opened by {0u} on each side and in front, so that the head passes.", by))
 
 
 def _half(sheet: Sheet, depth: Quantity, blade: Quantity, shoulder: Quantity, waist: float, length: float) -> _Half:
