@@ -54,8 +54,9 @@ def skirt_chart(build: str = "typical", **changes: float) -> Chart:
 
 
 def skirt(build: str = "typical", options: dict | None = None, ease: dict | None = None, **changes: float) -> Made:
-    """The two-panel skirt on a named build."""
-    return make(method_design(METHODS["skirt.two_panel"], options, ease), skirt_chart(build, **changes))
+    """The two-panel skirt on a named build, without ease at the waist unless it is named: as the figures by hand have it."""
+    chart = skirt_chart(build, **changes)
+    return make(method_design(METHODS["skirt.two_panel"], options, {"waist": 0.0, **(ease or {})}), chart)
 
 
 @st.composite

@@ -156,13 +156,16 @@ class Plain(unittest.TestCase):
 
     def test_the_front_armhole_is_longer_and_two_mends_true_it(self):
         for build in UPPER:
-            found = lengths(bodice("bodice.plain", build))
-            self.assertTrue(0.8 < found["front", "armhole"] - found["back", "armhole"] < 2.2, build)
-            mended = bodice("bodice.plain", build, {"fold_chest": 0.7, "raise_underarm": 0.7})
+            found = lengths(bodice("bodice.plain", build, {"trued_hole": "set"}))
+            over = found["front", "armhole"] - found["back", "armhole"]
+            self.assertTrue(0.8 < over < 2.2, build)
+            mended = bodice("bodice.plain", build)
             after = lengths(mended)
-            self.assertLess(after["front", "armhole"] - after["back", "armhole"], 1.0)
-            self.assertAlmostEqual(after["front", "side"] - after["back", "side"], 0.7, delta=0.05)
+            self.assertLess(after["front", "armhole"] - after["back", "armhole"], max(0.1, over - 1.2), build)
+            raised = after["front", "side"] - after["back", "side"]
+            self.assertTrue(0.1 < raised < 0.75, (build, raised))
             self.assertEqual(verdicts(mended)["seam.side"], "true")
+            self.assertNotEqual(verdicts(mended)["armhole.balance"], "not", build)
             told = " ".join(str(note) for note in mended.notes)
             self.assertIn("shorter than the centre back", told)
             self.assertIn("back side seam", told)
@@ -302,7 +305,7 @@ class Sleeves(unittest.TestCase):
             self.assertAlmostEqual(*dart.legs, places=6)
             self.assertEqual(verdicts(made)["edges.shut"], "true")
             forward = next(note.lengths[0] for note in made.notes if "forward" in str(note))
-            self.assertTrue(3.4 < forward < 4.8, (build, forward))
+            self.assertTrue(3.4 < forward < 5.0, (build, forward))
         short = self.sleeve(elbow="dart", length=25)
         self.assertEqual(short.garment.piece("sleeve").darts, ())
         self.assertTrue(any("too short for a dart" in str(note) for note in short.notes))

@@ -100,8 +100,8 @@ class Joined(unittest.TestCase):
         self.assertIn("cannot get in", next(str(check.message) for check in shut.checks if check.name == "opening.reach"))
 
     def test_the_crotch_seam_is_made_by_the_measure(self):
-        self.assertEqual(verdicts(suit(crotch_length=72.5))["crotch.seam"], "not")
-        self.assertEqual(verdicts(suit(crotch_length=72.5, options={"crotch": "measured"}))["crotch.seam"], "true")
+        self.assertEqual(verdicts(suit(crotch_length=72.5, options={"crotch": "drawn"}))["crotch.seam"], "not")
+        self.assertEqual(verdicts(suit(crotch_length=72.5))["crotch.seam"], "true")
 
     def test_too_little_in_the_length_is_said(self):
         self.assertEqual(verdicts(suit())["seat.length"], "true")

@@ -77,9 +77,9 @@ class ByHand(unittest.TestCase):
 
 class Agreeing(unittest.TestCase):
     def test_the_measured_crotch_is_met_and_said(self):
-        short = trousers(crotch_length=72.5)
+        short = trousers(crotch_length=72.5, options={"crotch": "drawn"})
         self.assertEqual(verdicts(short)["crotch.seam"], "not")
-        mended = trousers(crotch_length=72.5, options={"crotch": "measured"})
+        mended = trousers(crotch_length=72.5)
         self.assertEqual(verdicts(mended)["crotch.seam"], "true")
         self.assertIn("centre back and the back fork are +2.0 each", " ".join(map(str, mended.notes)))
         self.assertEqual(verdicts(mended)["seam.side"], "true")

@@ -139,9 +139,9 @@ class Mends(unittest.TestCase):
                 check.figure for check in bodice("bodice.plain", **options).checks if check.name == "armhole.balance"
             ), block
 
-        plain, _ = over()
-        folded, _ = over(fold_chest=0.7)
-        both, _ = over(fold_chest=0.7, raise_underarm=0.7)
+        plain, _ = over(trued_hole="set")
+        folded, _ = over(trued_hole="set", fold_chest=0.7)
+        both, _ = over(trued_hole="set", fold_chest=0.7, raise_underarm=0.7)
         self.assertLess(folded, plain - 0.3)
         self.assertLess(both, folded - 0.3)
 

@@ -19,6 +19,7 @@ from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.setting.option import OptionError
+from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
@@ -286,7 +287,9 @@ def _mends(made: Made, state: BoardState, to: Any) -> dict[str, list[tuple[str, 
     for check in made.checks:
         for mend in made.method.mends_of(check.name) if check.verdict != "true" else ():
             key = (EASE if mend.ease else OPTION) + mend.option
-            if state.settings.get(key) != mend.value:
+            asked = (made.method.ease_at if mend.ease else made.method.option)(mend.option)
+            now = (made.draft.ease if mend.ease else made.draft.options).get(mend.option)
+            if asked.read(mend.value, "cm") != (now.value if isinstance(now, Quantity) else now):
                 href = to(tried=state.with_setting(key, mend.value).tried, slip="checks", lit=check.name)
                 found.setdefault(check.name, []).append((mend.words, href))
     return found

@@ -199,6 +199,8 @@ def piece_of(sheet: Sheet, half: Half, levels: tuple[BalanceLine, ...], waist: f
     shape = sheet.choice("neck_shape") if half.name == "front" else "round"
     ring = tuple(_pitched(half, shaped_neck(edge, shape)) for edge in ring)
     marks = {"snp": half.snp, "tip": half.tip, "chest" if half.name == "front" else "blade": half.chest, "underarm": half.under}
+    if half.name == "back":
+        marks["nape"] = half.top
     if half.bust_point is not None:
         marks["bust_point"] = half.bust_point
     stands: Stands = "fold" if kind == "fold" else "pair"

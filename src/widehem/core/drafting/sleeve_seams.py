@@ -35,6 +35,11 @@ def sag(width: float, hem: float, down: float) -> float:
     return hem / 2 * math.tan(lean / 2)
 
 
+def chord(hem: float, lean: float) -> float:
+    """How far apart the ends of a level hem lie that is so long, between seams that lean in so much (radians), cm."""
+    return hem * math.sin(lean) / lean if abs(lean) > 1e-6 else hem
+
+
 def level_hem(right: Point, right_way: Point, left: Point, left_way: Point) -> Path:
     """A hem from the front seam to the back seam, square to both, so that it runs on once they are joined. ways: both seams,
     downwards."""
@@ -44,7 +49,10 @@ def level_hem(right: Point, right_way: Point, left: Point, left_way: Point) -> P
 def straight_seams(width: float, hem: float, down: float, *, level: bool = True) -> Seams:
     """Straight from the bicep line, `width` wide, to the hem, whose middle lies this far below it. level: the hem is curved so
     that it is level once the sleeve is closed."""
-    low = down + (sag(width, hem, down) if level else 0.0)
+    low = down
+    if level:
+        hem = chord(hem, math.atan2((width - hem) / 2, down))
+        low += sag(width, hem, down)
     left, right = Point((width - hem) / 2, low), Point((width + hem) / 2, low)
     line = level_hem(right, right - Point(width, 0), left, left) if level else Path.through(right, left)
     return Seams(

@@ -9,7 +9,7 @@ from shapely import Polygon
 from widehem.core.geometry.band import band
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, meet
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Seam, SeamEdge
 from widehem.core.pattern.piece import Layer, Piece
@@ -66,12 +66,28 @@ def _strip(piece: Piece, edge: Edge, wide: float) -> tuple[Path, Path, Path, Pat
     before, after = piece.beside(edge.name)
     runs, ways = shut(runs_of(edge))
     outer = Path(tuple(segment for run in runs for segment in run.path.segments))
-    start = before.parts[-1].cut(before.parts[-1].length - wide)[1]
-    end = after.parts[0].cut(wide)[0].moved(ways[len(runs) - 1])
     inside = -piece.outward(edge.leaving)
-    inner = _to_ends(band(outer, wide, inside), start.start, end.end)
+    first, last = before.parts[-1], after.parts[0].moved(ways[len(runs) - 1])
+    inner, down = _as_far_as(band(outer, wide, inside), outer.end, last.leaving)
+    inner, up = _as_far_as(inner.reverse(), outer.start, -first.arriving)
+    if not (0 < down < last.length and 0 < up < first.length):
+        return None
+    start, end = first.cut(first.length - up)[1], last.cut(down)[0]
+    inner = _to_ends(inner.reverse(), start.start, end.end)
     ring = [point for path in (outer, end, inner.reverse(), start) for point in path.flat(0.05)[:-1]]
     return (outer, end, inner, start, inside) if Polygon(ring).is_valid else None
+
+
+def _as_far_as(path: Path, corner: Point, way: Point) -> tuple[Path, float]:
+    """A path that ends on the line of a side, cut there or carried straight on; and how far from the corner that is, cm."""
+    crossed = path.crossings(corner, way)
+    if crossed:
+        path = path.split(*crossed[-1])[0]
+    else:
+        spot = meet(path.end, path.arriving, corner, way)
+        if spot is not None and (spot - path.end).dot(path.arriving) > 0:
+            path = path + Path.through(path.end, spot)
+    return path, (path.end - corner).dot(way)
 
 
 def _to_ends(path: Path, start: Point, end: Point) -> Path:

@@ -14,6 +14,7 @@ from widehem.core.drafting.upper import (
     cut_walk,
     deep_enough,
     front_neck,
+    high_enough,
     moved,
     neck_meets,
     shoulder_sine,
@@ -177,6 +178,8 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
     back_curve = back_neck(Point(0, 0), snp_back, way, meets)
     shape = sheet.choice("neck_shape")
     pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
+    if sheet.rules > 1 and isinstance(sheet.options["neck_depth"], Quantity):
+        pit = high_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
     front_curve = front_neck(pit, snp_front, way, shape, meets)
     sheet.points["pit"] = board.spot("front", pit)
     return Frame(

@@ -415,10 +415,7 @@ METHOD = register(
         rules=2,
         earlier=(1,),
         mends={
-            "armhole.balance": (
-                Mend("Fold 0.7 cm out across the chest", "fold_chest", "0.7 cm"),
-                Mend("Raise the front underarm by 0.7 cm", "raise_underarm", "0.7 cm"),
-            )
+            "armhole.balance": (Mend("True it as far as may be, across the chest and at the underarm", "trued_hole", "needed"),)
         },
         has_armhole=True,
     )

@@ -11,7 +11,7 @@ from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.sleeve_piece import ON_SHEET, SHOULDER
-from widehem.core.drafting.sleeve_seams import level_hem
+from widehem.core.drafting.sleeve_seams import chord, level_hem
 from widehem.core.drafting.table import turned_over
 from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
@@ -170,8 +170,9 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         wrist = _wrist(sheet, head.wide)
         left = _edge(sheet, head, under, elbow_at, wrist_at, wrist.value)
         if sheet.rules > 1:  # the hem is level once it is closed: it ends lower at the seam than at its middle
-            lower = wrist_at + wrist.value / 2 * math.tan(math.atan2(left.arriving.x, left.arriving.y) / 2)
-            left = _edge(sheet, head, under, elbow_at, lower, wrist.value)
+            lean = math.atan2(left.arriving.x, left.arriving.y)
+            wide = chord(wrist.value, lean)
+            left = _edge(sheet, head, under, elbow_at, wrist_at + wide / 2 * math.tan(lean / 2), wide)
         right = left.moved(turned_over(2 * middle))
         sheet.sum("wrist", wrist)
         sheet.sum("seam", drawn(left.length, "seam"))

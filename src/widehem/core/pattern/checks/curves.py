@@ -149,11 +149,17 @@ def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Ch
     )  # fmt: skip
 
 
+def _usual(piece: Piece, edge: Edge) -> int:
+    """How often an edge usually changes its bend; one that runs from one side of the body over the middle does it twice."""
+    most = BENDS.get(edge.role, BENDS_USUAL)
+    return 2 * most if not edge.hand and any(other.hand for other in piece.edges) else most
+
+
 def _waves(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
-    over = [(curve.bends - BENDS.get(edge.role, BENDS_USUAL), piece, edge, curve) for piece, edge, curve in found]
+    over = [(curve.bends - _usual(piece, edge), piece, edge, curve) for piece, edge, curve in found]
     worst, piece, edge, curve = max(over, key=lambda entry: (entry[0], entry[3].bends))
     where = f"{plain(piece.name)} {plain(edge.name)}"
-    most = BENDS.get(edge.role, BENDS_USUAL)
+    most = _usual(piece, edge)
     tail = (
         say("None waves.")
         if worst <= 0

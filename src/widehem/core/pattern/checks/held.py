@@ -15,6 +15,7 @@ from widehem.core.units import say
 from widehem.core.values import record
 
 CORNERS = {
+    "nape": "neck.end",
     "snp": "shoulder.end",
     "tip": "armhole.end",
     "underarm": "armhole.start",

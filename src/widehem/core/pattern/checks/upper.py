@@ -9,6 +9,7 @@ from widehem.core.pattern.garment import Chain
 from widehem.core.units import say
 from widehem.core.values import record
 
+FRONT_OVER_LOOK = 8.0  # cm: where a front is cut longer on purpose, so much longer is not worn any more
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
 NECK_MOST = 1.0
 
@@ -35,9 +36,9 @@ def balance(case: Case) -> Iterator[Check]:
     darted = any(dart.apex is not None for piece in case.garment.shell for dart in piece.darts)
     own = case.asked(FrontOver)
     if own is not None:
-        most, margin = own.most, ANY
+        most, margin = own.most, max(FRONT_OVER_LOOK - own.most, 0.0)
     else:
-        most, margin = (SEAM_TRUE, FRONT_OVER_MOST - SEAM_TRUE) if darted else (FRONT_OVER_MOST, 0.0)
+        most, margin = (SEAM_TRUE, FRONT_OVER_MOST - SEAM_TRUE) if darted else (FRONT_OVER_MOST, FRONT_OVER_MOST)
     words = say("{0} front, {1} back", front, back)
     if over <= most + 1e-6:
         tail = say("The front may be {0u} longer here.", most) if own is not None else say("The front does not gape.")
