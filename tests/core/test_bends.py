@@ -19,7 +19,6 @@ OVER, AWAY = Transform(-1, 0, 0, 1, 0, 0), Transform().translate(7, 30)
 FREE = (
     ("bodice.", "corner", "front.neck/centre_front", "how deep a neckline is cut is free"),
     ("gown.", "corner", ".neck/centre_", "how deep a neckline is cut is free"),
-    ("bodice.contour", "corner", "side_front.armhole/top", "no strap is sewn to the point of a bare shoulder"),
     ("coat.", "", "pad.", "nothing is sewn to a pad"),
     ("coat.", "", "facing.inner", "how far a facing reaches is free"),
     ("coat.", "", "facing.facing_hem/inner", "how far a facing reaches is free"),

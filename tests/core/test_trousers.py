@@ -156,8 +156,9 @@ class AnyBody(unittest.TestCase):
             self.assertAlmostEqual(girth(made, "waist") - level.body, level.planned, delta=0.05)
         forks = [block.piece(name).edge("crotch").parts[0].leaving for name in ("back", "front")]
         inseams = [block.piece(name).edge("inseam").parts[0].arriving for name in ("back", "front")]
-        for fork, inseam in zip(forks, inseams, strict=True):
-            self.assertAlmostEqual(angle_between(fork, inseam), 90, delta=0.5)
+        at_fork = [angle_between(fork, inseam) for fork, inseam in zip(forks, inseams, strict=True)]
+        self.assertAlmostEqual(sum(at_fork), 180, delta=0.5, msg="the crotch runs on over the inseam")
+        self.assertAlmostEqual(at_fork[0] - at_fork[1], 28, delta=0.5, msg="its lowest place lies behind the fork")
         for piece in block.pieces:
             self.assertLessEqual(turns(piece.edge("crotch")), 0)
             for name in ("side", "inseam", "crotch"):

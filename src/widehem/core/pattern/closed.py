@@ -42,6 +42,8 @@ def joints(garment: Garment) -> Iterator[Joint]:
             one, two = (corner_of(garment, chain, at_end=at_end) for chain in (seam.first, seam.second))
             if one.beyond.role != two.beyond.role or not one.piece.layer == two.piece.layer == "shell":
                 continue
+            if _four_meet(garment, one, two):
+                continue
             if _sewn_together(garment, one, two) or _let_in(garment, one, two):  # each piece has one line there
                 bend = max(abs(corner.angle - 180) for corner in (one, two))
                 where = f"where the {seam.title.lower()} runs on"
@@ -93,6 +95,14 @@ def _sewn_together(garment: Garment, one: Corner, two: Corner) -> bool:
     other = EdgeRef(two.piece.name, two.beyond.name)
     found = garment.seams_at(EdgeRef(one.piece.name, one.beyond.name))
     return any(entry.ref == other for _, _, chain in found for entry in chain)
+
+
+def _four_meet(garment: Garment, one: Corner, two: Corner) -> bool:
+    """Whether left and right of one part end in a seam with others there, as at the fork: then four pieces meet in a point, and
+    no line runs on."""
+    mirrored = one.piece.of == two.piece.of and {one.piece.stands, two.piece.stands} == {"left", "right"}
+    corners = (EdgeRef(corner.piece.name, corner.beyond.name) for corner in (one, two))
+    return mirrored and all(any(True for _ in garment.seams_at(ref)) for ref in corners)
 
 
 def _let_in(garment: Garment, one: Corner, two: Corner) -> bool:

@@ -12,7 +12,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, turn
-from widehem.core.geometry.solve import NoSolutionError, solve
+from widehem.core.geometry.solve import NoSolutionError, settle
 from widehem.core.pattern.edge import Dart, Edge, EdgeKind, Notch
 from widehem.core.pattern.inside import BalanceLine, Diamond
 from widehem.core.pattern.piece import Piece
@@ -215,11 +215,10 @@ def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float
     def over(trial: float) -> float:
         return waist_of(above_back(low, trousers, trial, centre_gap), trousers, unsewn=unsewn).side.length - side
 
-    first = over(gap)
     try:
-        gap = gap if abs(first) < SIDES_EQUAL else solve(over, *sorted((gap, gap - 1.5 * first)), near=SIDES_EQUAL)
-    except (NoSolutionError, CannotDraft):
-        gap -= first
+        gap = settle(over, gap, near=SIDES_EQUAL)
+    except NoSolutionError as none:
+        gap = none.best
     return above_back(bodice, trousers, gap, centre_gap)
 
 
