@@ -73,21 +73,26 @@ class Board(WebCase):
         self.assertIn("is outside 0.45 to 0.7", self.get(f"/dockets/{BODICE}/draft?slip=settings&o.hollow_back=2"))
 
     def test_a_mend_is_pressed_and_can_be_taken_back(self):
-        page = self.get(f"/dockets/{SMOCK}/draft?slip=checks")
-        link = re.search(r'href="([^"]+)">Raise the front underarm by 0\.7 cm', page)[1].replace("&amp;", "&")
+        page = self.get(f"/dockets/{SMOCK}/draft?slip=checks&o.trued_hole=set&o.fold_chest=0")
+        link = re.search(r'href="([^"]+)">True it as far as may be', page)[1].replace("&amp;", "&")
         mended = self.get(link)
-        self.assertNotIn("Raise the front underarm by", mended)
-        self.assertIn("1 change tried", mended)
-        self.assertIn("The front is 1.0 cm longer and gapes", re.sub("<[^>]+>", "", page))
+        self.assertNotIn("True it as far as may be", mended)
+        self.assertIn("changes tried", mended)
+        self.assertRegex(re.sub("<[^>]+>", "", page), r"The front is \d\.\d cm longer and gapes")
         self.assertIn("The front does not gape.", mended)
+
+    def test_a_mend_that_is_set_already_is_not_offered(self):
+        page = self.get(f"/dockets/{SMOCK}/draft?slip=checks&o.hollow_front=3.5")
+        self.assertRegex(re.sub("<[^>]+>", "", page), r"The front is \d\.\d cm longer and gapes")
+        self.assertNotIn("True it as far as may be", page, "it is trued as far as may be")
 
     def test_a_coat_of_older_rules_says_so_goes_over_and_back(self):
         page = self.get(f"/dockets/{COAT}/draft")
-        self.assertRegex(page, r"Older rules</b>\s+6 figures would change")
-        both = self.get(f"/dockets/{COAT}/compare?with=rules:2")
+        self.assertRegex(page, r"Older rules</b>\s+15 figures would change")
+        both = self.get(f"/dockets/{COAT}/compare?with=rules:3")
         self.assertIn("By today&#39;s rules of its method", both)
         old = self.hem_of(page)
-        self.post(f"/dockets/{COAT}/rules", {"rules": "2"})
+        self.post(f"/dockets/{COAT}/rules", {"rules": "3"})
         new = self.get(f"/dockets/{COAT}/draft")
         self.assertNotIn("Older rules</b>", new)
         self.assertNotEqual(self.hem_of(new), old)

@@ -61,7 +61,7 @@ def settle(off: Callable[[float], float], start: float, *, slope: float = 1.0, n
     last. Raises NoSolutionError when it does not settle.
     """
     at, here = start, off(start)
-    gain = slope
+    gain, nearest = slope, (abs(here), at)
     for _ in range(rounds):
         if abs(here) <= near:
             return at
@@ -70,10 +70,11 @@ def settle(off: Callable[[float], float], start: float, *, slope: float = 1.0, n
         before, then = at, here
         at -= here / gain
         here = off(at)
+        nearest = min(nearest, (abs(here), at))
         gain = slope * max((here - then) / (at - before) / slope, 0.2)
     if abs(here) <= near:
         return at
-    raise NoSolutionError(here, here, at)
+    raise NoSolutionError(here, here, nearest[1])
 
 
 def solve_or_nearest(off: Callable[[float], float], low: float, high: float, *, near: float = NEAR) -> float:
