@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from widehem.core.drafting.arm import ELBOW_ROOM, ROOM, WRIST_ROOM, Arm
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.sleeve_seams import Seams
 from widehem.core.drafting.table import Table, as_drawn
 from widehem.core.geometry.paths import Path
+from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth, Length
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.checks.sleeve import CapFits
-from widehem.core.pattern.checks.through import HandPasses
+from widehem.core.pattern.checks.through import ArmPasses, ElbowBends, HandPasses
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
@@ -46,12 +50,13 @@ def hand_over_sleeve(
     hand: float | None,
     share: float = 1.0,
     down: float | None = None,
+    more: Sequence[Demand] = (),
 ) -> None:
     """A sleeve with one seam under the arm, cm.
 
     arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in
     the cap; share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run
-    straight.
+    straight. more: other demands.
     """
     sheet.hand_over(
         (piece,),
@@ -80,5 +85,16 @@ def hand_over_sleeve(
             if down is not None
             else None,
             HandPasses(hand) if hand is not None else None,
+            *more,
         ),
     )
+
+
+def room_for(arm: Arm, length: float, bicep: float) -> tuple[Demand, ...]:
+    """What an arm asks of a sleeve of this length. bicep: how far the bicep line lies below the shoulder tip, cm."""
+    found: list[Demand] = [
+        ArmPasses(arm.girth_at(length, bicep), WRIST_ROOM if arm.long(length) else ROOM),
+    ]
+    if bicep + 1 < arm.elbow_at <= length - 2:
+        found.append(ElbowBends(SLEEVE, arm.elbow_at - bicep, arm.elbow, ELBOW_ROOM))
+    return tuple(found)

@@ -7,7 +7,7 @@ import math
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
-from widehem.core.geometry.solve import solve_or_nearest
+from widehem.core.geometry.solve import settle, solve_or_nearest
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.values import record
@@ -29,12 +29,6 @@ class Seams:
     forward: float = 0.0
 
 
-def sag(width: float, hem: float, down: float) -> float:
-    """How much lower than its middle a level hem ends at the seams of a sleeve that tapers from `width` to `hem`, cm."""
-    lean = math.atan2((width - hem) / 2, down)
-    return hem / 2 * math.tan(lean / 2)
-
-
 def chord(hem: float, lean: float) -> float:
     """How far apart the ends of a level hem lie that is so long, between seams that lean in so much (radians), cm."""
     return hem * math.sin(lean) / lean if abs(lean) > 1e-6 else hem
@@ -49,12 +43,19 @@ def level_hem(right: Point, right_way: Point, left: Point, left_way: Point) -> P
 def straight_seams(width: float, hem: float, down: float, *, level: bool = True) -> Seams:
     """Straight from the bicep line, `width` wide, to the hem, whose middle lies this far below it. level: the hem is curved so
     that it is level once the sleeve is closed."""
-    low = down
     if level:
         hem = chord(hem, math.atan2((width - hem) / 2, down))
-        low += sag(width, hem, down)
-    left, right = Point((width - hem) / 2, low), Point((width + hem) / 2, low)
-    line = level_hem(right, right - Point(width, 0), left, left) if level else Path.through(right, left)
+
+    def line_at(low: float) -> Path:
+        left, right = Point((width - hem) / 2, low), Point((width + hem) / 2, low)
+        return level_hem(right, right - Point(width, 0), left, left) if level else Path.through(right, left)
+
+    def over(low: float) -> float:
+        hem_line = line_at(low)
+        return hem_line.place(hem_line.length / 2).point.y - down
+
+    line = line_at(settle(over, down, near=1e-3)) if level else line_at(down)
+    left, right = line.end, line.start
     return Seams(
         Edge("underarm_back", (Path.through(left, Point(0, 0)),), role="underarm"),
         Edge("underarm_front", (Path.through(Point(width, 0), right),), role="underarm"),

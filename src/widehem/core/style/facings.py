@@ -19,6 +19,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import say
 
+RUNS_ON = 0.5  # the sine of the angle under which a side counts as running on
 OPTIONS = (Option("wide", "Width", "length", 5.0, "of the facing", 1.5, 20.0, 0.5),)
 
 
@@ -68,8 +69,8 @@ def _strip(piece: Piece, edge: Edge, wide: float) -> tuple[Path, Path, Path, Pat
     outer = Path(tuple(segment for run in runs for segment in run.path.segments))
     inside = -piece.outward(edge.leaving)
     first, last = before.parts[-1], after.parts[0].moved(ways[len(runs) - 1])
-    inner, down = _as_far_as(band(outer, wide, inside), outer.end, last.leaving)
-    inner, up = _as_far_as(inner.reverse(), outer.start, -first.arriving)
+    inner, down = _as_far_as(band(outer, wide, inside), outer.end, last.leaving, wide)
+    inner, up = _as_far_as(inner.reverse(), outer.start, -first.arriving, wide)
     if not (0 < down < last.length and 0 < up < first.length):
         return None
     start, end = first.cut(first.length - up)[1], last.cut(down)[0]
@@ -78,8 +79,11 @@ def _strip(piece: Piece, edge: Edge, wide: float) -> tuple[Path, Path, Path, Pat
     return (outer, end, inner, start, inside) if Polygon(ring).is_valid else None
 
 
-def _as_far_as(path: Path, corner: Point, way: Point) -> tuple[Path, float]:
-    """A path that ends on the line of a side, cut there or carried straight on; and how far from the corner that is, cm."""
+def _as_far_as(path: Path, corner: Point, way: Point, wide: float) -> tuple[Path, float]:
+    """A path that ends on the line of a side, cut there or carried straight on; and how far from the corner that is, cm. Where
+    the side runs on in the direction of the path, it ends after the width of the facing."""
+    if abs(path.arriving.cross(way)) < RUNS_ON:
+        return path, wide
     crossed = path.crossings(corner, way)
     if crossed:
         path = path.split(*crossed[-1])[0]

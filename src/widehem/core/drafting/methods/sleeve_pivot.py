@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from widehem.core.drafting.arm import arm_of
 from widehem.core.drafting.cap import NEAR, cap_curve
 from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.sleeve_piece import hand_over_sleeve, sleeve_piece
+from widehem.core.drafting.sleeve_piece import hand_over_sleeve, room_for, sleeve_piece
 from widehem.core.drafting.sleeve_seams import straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -24,7 +25,8 @@ START_SHORT = 0.7  # cm: the first trial of the pivoted line against half the ar
 OFFSETS = ((1 / 3, 1.75), (2 / 3, 0.0), (5 / 6, -0.6))  # along the line from the crown, and out of it
 USUAL_LINE = 22.0  # cm: the line to which the offsets belong
 HEM_PART = 2 / 3
-LENGTH = length_option(1.5)
+LONGER = 1.5
+LENGTH = length_option(LONGER)
 
 
 def cap_points(height: float, half: float) -> list[Point]:
@@ -37,9 +39,10 @@ def cap_points(height: float, half: float) -> list[Point]:
     return [*(Point(2 * half - p.x, p.y) for p in reversed(front[1:])), *front]
 
 
-def _cap(height: float, half: float, length: float) -> Path:
+def _cap(height: float, half: float, length: float, part: float = HEM_PART) -> Path:
+    """The cap, square to seams that run to a hem of this part of the width."""
     down = max(length - height, 1.0)
-    aside = half * (1 - HEM_PART)
+    aside = half * (1 - part)
     return cap_curve(cap_points(height, half), Point(aside, down), Point(-aside, down))
 
 
@@ -54,7 +57,10 @@ def draw(sheet: Sheet) -> None:
         height = (depth / 2 + 1).called("cap height")
         sheet.sum("cap height", height)
         sheet.sum("length", length)
-    high = height.value
+    high, part = height.value, HEM_PART
+    if sheet.rules > 1:  # a short sleeve tapers no more than a long one has by there
+        full = max(arm_of(sheet).wrist_at + LONGER - high, 1.0)
+        part = 1 - (1 - HEM_PART) * min(max(length.value - high, 1.0) / full, 1.0)
 
     def half_at(line: float) -> float:
         return math.sqrt(max(line * line - high * high, 0.0))
@@ -65,7 +71,7 @@ def draw(sheet: Sheet) -> None:
         "as long as the armhole: no ease in a knit.",
     ):
         line = solve_length(
-            lambda line: _cap(high, half_at(line), length.value).length, whole, high + 0.5, whole / 2 + 1.0, near=NEAR
+            lambda line: _cap(high, half_at(line), length.value, part).length, whole, high + 0.5, whole / 2 + 1.0, near=NEAR
         )
         if line is None:
             raise CannotDraft(
@@ -98,8 +104,8 @@ def draw(sheet: Sheet) -> None:
         raise CannotDraft(
             ("arm_length",), say("A sleeve of {0} ends above its cap of {1u}: make it longer.", length.value, high)
         )
-    seams = straight_seams(2 * half, 2 * half * HEM_PART, down, level=sheet.rules > 1)
-    cap = _cap(high, half, length.value)
+    seams = straight_seams(2 * half, 2 * half * part, down, level=sheet.rules > 1)
+    cap = _cap(high, half, length.value, part)
     piece = sleeve_piece(cap, seams, armhole, cap.length / 2)
     with sheet.step(
         "Cap, seams and hem",
@@ -110,7 +116,17 @@ def draw(sheet: Sheet) -> None:
         sheet.rub_out("pivot_guide")
         sheet.sum("cap", drawn(cap.length, "cap"))
         sheet.sum("hem", drawn(seams.hem.length, "hem"))
-    hand_over_sleeve(sheet, piece, armhole, arm.value, None, 0.0, sheet.chart.get("hand"), down=down)
+    hand_over_sleeve(
+        sheet,
+        piece,
+        armhole,
+        arm.value,
+        None,
+        0.0,
+        sheet.chart.get("hand") if arm_of(sheet).long(length.value) else None,
+        down=down,
+        more=room_for(arm_of(sheet), length.value, high),
+    )
     sheet.note(say("Lay the greatest stretch round the arm, and set the sleeve in flat before the side seam is closed."))
 
 

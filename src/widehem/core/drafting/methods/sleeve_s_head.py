@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from widehem.core.drafting.arm import arm_of
 from widehem.core.drafting.cap import NEAR
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.sleeve_piece import ON_SHEET, SHOULDER
+from widehem.core.drafting.sleeve_piece import ON_SHEET, SHOULDER, room_for
 from widehem.core.drafting.sleeve_seams import chord, level_hem
 from widehem.core.drafting.table import turned_over
 from widehem.core.geometry.curves import Cubic, curve_between
@@ -167,7 +168,7 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         "Elbow and wrist",
         "Both edges run straight from the underarm to the elbow and on to the wrist, six millimetres out at the elbow.",
     ):
-        wrist = _wrist(sheet, head.wide)
+        wrist = _wrist(sheet, head.wide, head.high)
         left = _edge(sheet, head, under, elbow_at, wrist_at, wrist.value)
         if sheet.rules > 1:  # the hem is level once it is closed: it ends lower at the seam than at its middle
             lean = math.atan2(left.arriving.x, left.arriving.y)
@@ -207,7 +208,7 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         )
         sheet.sum("head", drawn(head.wave.length, "head"))
     sheet.rub_out("sleeve_middle")
-    _hand_over(sheet, piece, armhole, arm.value)
+    _hand_over(sheet, piece, armhole, arm.value, head.high)
     sheet.note(
         say(
             "The seam meets the back armhole {0u} behind the shoulder seam; crown to the shoulder, the hollow to the side "
@@ -225,7 +226,11 @@ def _elbow_level(sheet: Sheet, crown: float, under: float, wrist: float) -> floa
     return elbow if under + BELOW_LEAST < elbow < wrist - BELOW_LEAST else None
 
 
-def _wrist(sheet: Sheet, wide: float) -> Quantity:
+def _wrist(sheet: Sheet, wide: float, high: float) -> Quantity:
+    """The hem: for the hand or to be buttoned; of a short sleeve by the arm there. wide, high: of the head, cm."""
+    length, arm = sheet.length("length").value, arm_of(sheet)
+    if sheet.rules > 1 and not arm.long(length):
+        return drawn(arm.hem_at(length, wide, high), "hem")
     if sheet.choice("wrist") == "buttons" and sheet.chart.get("wrist") is not None:
         found = sheet.measure("wrist") + WRIST_OVER
     else:
@@ -259,14 +264,18 @@ def _notches(edge: Edge, elbow: float | None) -> tuple[Notch, ...]:
     return tuple(sorted(found, key=lambda notch: notch.along))
 
 
-def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float) -> None:
+def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float, crown_to_hollow: float) -> None:
     hand = sheet.chart.get("hand") if sheet.choice("wrist") == "hand" else None
+    length = sheet.length("length").value
+    if sheet.rules > 1 and not arm_of(sheet).long(length):
+        hand = None
     sheet.hand_over(
         (piece,),
         ON_SHEET,
         seams=(Seam("seam", "Seam", (SeamEdge("sleeve", "seam_back"),), (SeamEdge("sleeve", "seam_front", back=True),)),),
         demands=(
             Girth("bicep", "Upper arm", arm, None, 3.0, 0.1, limb=True),
+            *room_for(arm_of(sheet), length, crown_to_hollow),
             *(NotchAt(EdgeRef("sleeve", "cap"), n, 1, part=p / 4) for p, n in enumerate(HEAD_NOTCHES, 1)),
             CapFits(armhole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
             HandPasses(hand) if hand is not None else None,

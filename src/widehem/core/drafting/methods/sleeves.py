@@ -8,11 +8,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 
+from widehem.core.drafting.arm import arm_of
 from widehem.core.drafting.cap import HIGH, LOW, NEAR, Armhole, cap_curve, rest_angle
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGHT_BY, HEM, LENGTH, MENDS, OWN_HEIGHT, PROFILE
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.sleeve_piece import hand_over_sleeve, sleeve_piece
+from widehem.core.drafting.sleeve_piece import hand_over_sleeve, room_for, sleeve_piece
 from widehem.core.drafting.sleeve_seams import BELOW_LEAST, Seams, bent_seams, straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -42,6 +43,7 @@ class Cap:
 
 
 Shape = Callable[[float, float], tuple[list[Point], int]]
+Wrist = Callable[[float, float], float]  # the hem of a sleeve so wide with a cap so high, cm
 
 
 def box_points(width: float, height: float) -> tuple[list[Point], int]:
@@ -84,7 +86,16 @@ def draw(sheet: Sheet, shape: Callable[[Sheet], Shape], over_third: float) -> No
     width = (arm + sheet.ease("upper_arm")).called("bicep line")
     ease = (sheet.ease("cap") * SHARE[sheet.choice("cap_height")]).called("cap ease")
     held = _held_height(sheet, armhole, over_third)
-    cap = _cap(sheet, armhole, points, width, ease, length.value, hem.value, arm.value, held)
+    by_length = sheet.rules > 1 and isinstance(sheet.options["hem"], Quantity)
+
+    def wrist(wide: float, high: float) -> float:
+        """The hem of a sleeve so wide with a cap so high: as set, or by its length."""
+        return arm_of(sheet).hem_at(length.value, wide, high) if by_length else hem.value
+
+    cap = _cap(sheet, armhole, points, width, ease, length.value, wrist, arm.value, held)
+    if by_length:
+        hem = drawn(wrist(cap.width, cap.height), "hem width")
+        sheet.options["hem"] = hem
     _draw(sheet, armhole, points, cap, length, hem, arm)
 
 
@@ -94,9 +105,9 @@ def _seams(width: float, hem: float, down: float) -> tuple[Point, Point]:
     return Point(aside, down).unit(), Point(-aside, down).unit()
 
 
-def _curve(points: Shape, length: float, hem: float, width: float, height: float) -> Path:
+def _curve(points: Shape, length: float, hem: Wrist, width: float, height: float) -> Path:
     found, _ = points(width, height)
-    return cap_curve(found, *_seams(width, min(hem, width), max(length - height, 1.0)))
+    return cap_curve(found, *_seams(width, min(hem(width, height), width), max(length - height, 1.0)))
 
 
 def _held_height(sheet: Sheet, armhole: Armhole, over_third: float) -> float | None:
@@ -120,7 +131,7 @@ def _cap(
     width: Quantity,
     ease: Quantity,
     length: float,
-    hem: float,
+    hem: Wrist,
     arm: float,
     held: float | None,
 ) -> Cap:
@@ -272,8 +283,15 @@ def _finish(sheet: Sheet, armhole: Armhole, cap: Cap, down: float, hem: float, a
     wanted = sheet.ease("cap").value * share
     piece = sleeve_piece(cap.curve, seams, armhole, notch)
     hand_over_sleeve(
-        sheet, piece, armhole, arm.value, asked, wanted, sheet.chart.get("hand"), share, None if seams.back.gaps else down
-    )
+        sheet, piece, armhole, arm.value, asked, wanted, _hand(sheet), share, None if seams.back.gaps else down,
+        room_for(arm_of(sheet), sheet.length("length").value, cap.height),
+    )  # fmt: skip
+
+
+def _hand(sheet: Sheet) -> float | None:
+    """The closed hand that must pass the hem, cm: of a long sleeve."""
+    hand = sheet.chart.get("hand")
+    return hand if sheet.rules < 2 or arm_of(sheet).long(sheet.length("length").value) else None
 
 
 def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:

@@ -23,6 +23,56 @@ class HandPasses(Demand):
     hand: float
 
 
+@record(frozen=True)
+class ArmPasses(Demand):
+    """The girth of the arm at the hem of a sleeve, and the room round it, cm."""
+
+    girth: float
+    room: float
+
+
+@record(frozen=True)
+class ElbowBends(Demand):
+    """A bent elbow in a sleeve: how far below the bicep line it lies, its girth, and the room round it, cm."""
+
+    piece: str
+    down: float
+    girth: float
+    room: float
+
+
+@answers(ArmPasses)
+def arm(case: Case, asked: ArmPasses) -> Iterator[Check]:
+    """The arm has room in the hem of a sleeve, whatever its length."""
+    girth = case.garment.round_of("wrist", limb=True)
+    if girth:
+        spots = tuple(f"{piece.name}.{edge.name}" for piece, edge in case.garment.edges_of("wrist"))
+        mend = "widen the hem, or leave the hem width to the length"
+        yield _round(case, ("arm.hem", "Arm in the hem", "arm", mend), girth, asked.girth, asked.room, spots)
+
+
+@answers(ElbowBends)
+def elbow(case: Case, asked: ElbowBends) -> Iterator[Check]:
+    """The bent elbow has room in a sleeve that reaches it."""
+    found = [piece for piece in case.garment.shell if asked.piece in (piece.name, piece.of) and piece.level("bicep")]
+    girth = sum(piece.weight(limb=True) * piece.across("bicep", asked.down) for piece in found)
+    if girth:
+        mend = "give the upper arm more ease, or a wider hem"
+        yield _round(case, ("elbow.bends", "Elbow bent", "elbow", mend), girth, asked.girth, asked.room, ("@bicep",))
+
+
+def _round(
+    case: Case, what: tuple[str, str, str, str], girth: float, body: float, room: float, spots: tuple[str, ...]
+) -> Check:
+    """Room of a sleeve round a part of the arm. what: code, title, the part in words, and what mends it."""
+    code, title, part, mend = what
+    if case.wear.knit:
+        girth, room = girth * (1 + case.wear.stretch / 100), 0.0
+    words = say(f"{{0}} on {part} {{1}}", girth, body)
+    tail = say("It has room.") if girth - body >= room - 1e-6 else say(f"It wants {{0u}} round the {part}: {mend}.", room)
+    return Check(code, "movement", title, "signed", girth - body, room, None, room, words, words.stopped + tail, spots, "room")
+
+
 @answers(FootPasses)
 def foot(case: Case, asked: FootPasses) -> Iterator[Check]:
     """The foot passes the hem."""
