@@ -57,7 +57,7 @@ class FromNothing(BrowserCase):
         self.calm()
         self.assertIn("Rope skirt", self.text("h1"))
         self.assertEqual(self.page.locator(".check.is-not").count(), 0)
-        self.assertIn("leave 3.8 for the side", self.text(".told"))
+        self.assertIn("leave 3.4 for the side", self.text(".told"))
         self.change_and_scrub()
         self.take_paper()
         self.assert_quiet(but=("422",))

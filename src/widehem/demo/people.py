@@ -184,7 +184,7 @@ GARMENTS = (
     Garment("Gown skirt of the magistrate", "Cosmo Plate", {"length": "104 cm"}, {"waist": "2 cm"}, over="belly pad and shirt"),
     Garment("Heron bodice", "Runa Sable", method="bodice.measured", over="body suit"),
     Garment("Heron sleeve", "Runa Sable", {"cap_height": "low"}, method="sleeve.triangle", bodice="Heron bodice"),
-    Garment("Smock of the deckhand", "Gideon Fenn", {"fold_chest": "0.7 cm"}, method="bodice.plain"),
+    Garment("Smock of the deckhand", "Gideon Fenn", {"trued_hole": "set", "fold_chest": "0.3 cm"}, method="bodice.plain"),
     Garment("Crew trousers", "Gideon Fenn", method="trousers.crease"),
     Garment("Practice trousers", "Runa Sable", {"leg": "wide", "waistline": "elastic"}, method="trousers.frame"),
     Garment("Heron suit", "Runa Sable", {"leg": "straight"}, method="suit.one_piece", over="body suit"),
