@@ -284,7 +284,7 @@ class AnyBody(unittest.TestCase):
             self.assertLessEqual(turns(piece.edge("neck")), 0)
         drawn = drafted(METHODS["sleeve.pivot"], chart, {}, {}, armhole_of(top.garment))
         self.assertEqual(verdicts(drawn)["cap.ease"], "true")
-        self.assertLessEqual(turns(drawn.garment.piece("sleeve").edge("cap")), 2)
+        self.assertEqual(verdicts(drawn)["curves.waves"], "true")
 
     @settings(max_examples=50, deadline=None)
     @given(

@@ -151,8 +151,8 @@ class CapHeights(unittest.TestCase):
 
     def test_a_height_the_arm_does_not_allow_is_refused_with_its_figures(self):
         with self.assertRaises(CannotDraft) as caught:
-            self.cap("sleeve.triangle", "depth")
-        self.assertRegex(str(caught.exception.saying), r"at least 2\.0 wider than the arm, 28\.5, .* cap 15\.\d cm high")
+            self.cap("sleeve.triangle", "own", own_height=18.0)
+        self.assertRegex(str(caught.exception.saying), r"at least 2\.0 wider than the arm, 28\.5, .* cap 18\.0 cm high")
         with self.assertRaises(CannotDraft) as caught:
             drafted(METHODS["sleeve.triangle"], upper_build(), {"height_by": "depth"}, {}, Armhole(21, 22))
         self.assertIn("The depth of this armhole is not known", str(caught.exception.saying))

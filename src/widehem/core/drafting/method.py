@@ -7,7 +7,7 @@ from dataclasses import field, replace
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
-from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.cap import LOWEST, Armhole
 from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, wear_of
 from widehem.core.drafting.sheet import Mark, Sheet
 from widehem.core.drafting.table import Table
@@ -16,7 +16,7 @@ from widehem.core.pattern.check import Demand
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.walk import armhole_depth, armhole_level
+from widehem.core.pattern.walk import armhole_depth, armhole_level, underarm_curves
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import Mend, Option, OptionError, Value
 from widehem.core.setting.quantity import Quantity
@@ -170,7 +170,7 @@ def armhole_of(garment: Garment) -> Armhole | None:
     if garment.armholes is None:
         return None
     front, back = (garment.length_of(chain) for chain in garment.armholes)
-    return Armhole(front, back, armhole_depth(garment), armhole_level(garment))
+    return Armhole(front, back, armhole_depth(garment), armhole_level(garment), underarm_curves(garment, LOWEST))
 
 
 def draft(

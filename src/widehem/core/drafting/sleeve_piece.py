@@ -13,7 +13,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth, Length
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
-from widehem.core.pattern.checks.sleeve import CapFits
+from widehem.core.pattern.checks.sleeve import CapFits, CapLies
 from widehem.core.pattern.checks.through import ArmPasses, ElbowBends, HandPasses
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
@@ -85,6 +85,7 @@ def hand_over_sleeve(
             if down is not None
             else None,
             HandPasses(hand) if hand is not None else None,
+            CapLies(*armhole.low) if armhole.low is not None and sheet.rules > 1 and share == 1.0 else None,
             *more,
         ),
     )

@@ -6,6 +6,7 @@ import math
 
 from fontTools.misc.transform import Transform
 
+from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, mirror_in, turn
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Chain, Garment, Seam, SeamEdge
@@ -150,3 +151,31 @@ def armhole_depth(garment: Garment) -> float | None:
         arm, up = far - found.point, found.up.unit()
         tips.append(Point(hand * abs(arm.cross(up)), arm.dot(up)))
     return Point(0.0, 0.0).to(tips[0].toward(tips[1], 0.5))
+
+
+def from_underarm(path: Path, down: Point, long: float) -> Path | None:
+    """The beginning of an armhole or of a cap as it leaves the underarm, in a frame of its own: the seam below runs straight
+    down from the origin, the line itself inwards, x. down: the direction of that seam; long: how much of it, cm. None where it
+    is no longer."""
+    if path.length < long + 0.5:
+        return None
+    turned = turn(Point(0.0, 0.0), math.atan2(down.x, down.y))
+    laid = path.cut(long)[0].moved(turned.translate(-path.start.x, -path.start.y))
+    return laid if laid.end.x > 0 else laid.moved(Transform(-1, 0, 0, 1, 0, 0))
+
+
+def underarm_curves(garment: Garment, long: float) -> tuple[Path, Path] | None:
+    """The beginnings of the front and the back armhole from the underarm; None where they are not there."""
+    if garment.armholes is None:
+        return None
+    found = []
+    for chain in garment.armholes:
+        under = underarm_of(garment, chain)
+        if under is None or len(under.hole.parts) != 1:
+            return None
+        path = under.hole.parts[0]
+        laid = from_underarm(path if path.start.to(under.point) < 1e-6 else path.reverse(), -under.up, long)
+        if laid is None:
+            return None
+        found.append(laid)
+    return found[0], found[1]

@@ -11,6 +11,7 @@ from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
@@ -53,6 +54,13 @@ def angle_by_school(sheet: Sheet, amount: str, reach: float) -> float:
 
 def balanced_angle(length: Callable[[float], float], want: float, asked: float) -> float:
     """The angle at which the front armhole is no longer than the back, at most 8 degrees more than asked."""
+    if length(asked) <= want:
+        return asked
+    return solve_or_nearest(lambda angle: length(angle) - want, asked, asked + BALANCE_MOST, near=0.001)
+
+
+def halved_angle(length: Callable[[float], float], want: float, asked: float) -> float:
+    """The same by the first rules: by halving, which may stop at the end that was not tried last."""
     if length(asked) <= want:
         return asked
     low, high = asked, asked + BALANCE_MOST

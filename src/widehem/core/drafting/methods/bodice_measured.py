@@ -30,6 +30,7 @@ from widehem.core.drafting.methods.bodice_dart import (
     balanced_angle,
     computed_angle,
     front_armhole,
+    halved_angle,
     refuse_turned,
     turned,
 )
@@ -47,6 +48,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
+UNDER_BUST_LINE = 0.5  # cm that a front waist dart ends below the bust line at least
 MOUTH_LEAST, ANGLE_MOST = 1.0, math.radians(40)
 LEAST = {"bust": 4.0, "waist": 1.5}
 
@@ -177,10 +179,11 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
             )
         hollow, side = _number(sheet, "hollow_front"), _side_way(shut, frame, lean)
         want = back.length("armhole")
+        by_search = balanced_angle if sheet.rules > 1 else halved_angle
         angle = (
             asked
             if amount != "computed"
-            else balanced_angle(lambda a: front_armhole(frame, shut.under, side, a, hollow).length, want, asked)
+            else by_search(lambda a: front_armhole(frame, shut.under, side, a, hollow).length, want, asked)
         )
         if 2 * reach * math.sin(angle / 2) < MOUTH_LEAST:
             asked = angle = 0.0
@@ -255,6 +258,8 @@ def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean,
         "to the side over the shut darts.",
     ):
         x, top = frame.bust_point.x, frame.bust_point.y + 2.5
+        if sheet.rules > 1:
+            top = max(top, frame.depth.value + UNDER_BUST_LINE)  # a dart above the bust line would narrow it
         side_back, side_front = (side_waist(h.under, frame.waist, lean.side, lean.down).x for h in (back, front))
         back_at = (
             [(side_back / 2, frame.depth.value + 1)]

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 from widehem.core.drafting.arm import arm_of
-from widehem.core.drafting.cap import NEAR, cap_curve
+from widehem.core.drafting.cap import NEAR, WAVES, cap_curve, cap_on, followed, waves
 from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
@@ -39,11 +39,12 @@ def cap_points(height: float, half: float) -> list[Point]:
     return [*(Point(2 * half - p.x, p.y) for p in reversed(front[1:])), *front]
 
 
-def _cap(height: float, half: float, length: float, part: float = HEM_PART) -> Path:
+def _cap(height: float, half: float, length: float, part: float = HEM_PART, low: tuple[Path, Path] | None = None) -> Path:
     """The cap, square to seams that run to a hem of this part of the width."""
     down = max(length - height, 1.0)
     aside = half * (1 - part)
-    return cap_curve(cap_points(height, half), Point(aside, down), Point(-aside, down))
+    points, seams = cap_points(height, half), (Point(aside, down), Point(-aside, down))
+    return cap_curve(points, *seams) if low is None else cap_on(low, points, *seams)
 
 
 def draw(sheet: Sheet) -> None:
@@ -62,17 +63,33 @@ def draw(sheet: Sheet) -> None:
         full = max(arm_of(sheet).wrist_at + LONGER - high, 1.0)
         part = 1 - (1 - HEM_PART) * min(max(length.value - high, 1.0) / full, 1.0)
 
+    low = armhole.low if sheet.rules > 1 else None
+    if low is not None:
+        half = math.sqrt(max(whole * whole / 4 - high * high, 1.0))
+        down, aside = max(length.value - high, 1.0), half * (1 - part)
+        low = followed(low, cap_points(high, half), Point(aside, down), Point(-aside, down))
+
     def half_at(line: float) -> float:
         return math.sqrt(max(line * line - high * high, 0.0))
+
+    def solved() -> float | None:
+        return solve_length(
+            lambda line: _cap(high, half_at(line), length.value, part, low).length,
+            whole,
+            high + 0.5,
+            whole / 2 + 1.0,
+            near=NEAR,
+        )
 
     with sheet.step(
         "Pivot line",
         "A straight line from the crown is swung down until it meets the bicep line, so long that the cap with its curve is "
         "as long as the armhole: no ease in a knit.",
     ):
-        line = solve_length(
-            lambda line: _cap(high, half_at(line), length.value, part).length, whole, high + 0.5, whole / 2 + 1.0, near=NEAR
-        )
+        line = solved()
+        if low is not None and (line is None or waves(_cap(high, half_at(line), length.value, part, low)) > WAVES):
+            low = None  # this cap cannot follow its armhole: it runs through the points of its school alone
+            line = solved()
         if line is None:
             raise CannotDraft(
                 ("armscye_depth", "upper_arm"),
@@ -105,7 +122,7 @@ def draw(sheet: Sheet) -> None:
             ("arm_length",), say("A sleeve of {0} ends above its cap of {1u}: make it longer.", length.value, high)
         )
     seams = straight_seams(2 * half, 2 * half * part, down, level=sheet.rules > 1)
-    cap = _cap(high, half, length.value, part)
+    cap = _cap(high, half, length.value, part, low)
     piece = sleeve_piece(cap, seams, armhole, cap.length / 2)
     with sheet.step(
         "Cap, seams and hem",

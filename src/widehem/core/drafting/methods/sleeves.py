@@ -9,7 +9,7 @@ from collections.abc import Callable
 from functools import partial
 
 from widehem.core.drafting.arm import arm_of
-from widehem.core.drafting.cap import HIGH, LOW, NEAR, Armhole, cap_curve, rest_angle
+from widehem.core.drafting.cap import HIGH, LOW, NEAR, WAVES, Armhole, cap_curve, cap_on, followed, rest_angle, waves
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGHT_BY, HEM, LENGTH, MENDS, OWN_HEIGHT, PROFILE
 from widehem.core.drafting.sheet import Sheet
@@ -23,6 +23,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
+USUAL_HEIGHT = 0.31  # of the armhole: how high a high cap is, about
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
 SHARE = {"high": 1.0, "middle": 2 / 3, "low": 1 / 3}
 LEAST_OVER_ARM = 2.0
@@ -43,6 +44,7 @@ class Cap:
 
 
 Shape = Callable[[float, float], tuple[list[Point], int]]
+Low = tuple[Path, Path] | None
 Wrist = Callable[[float, float], float]  # the hem of a sleeve so wide with a cap so high, cm
 
 
@@ -105,9 +107,11 @@ def _seams(width: float, hem: float, down: float) -> tuple[Point, Point]:
     return Point(aside, down).unit(), Point(-aside, down).unit()
 
 
-def _curve(points: Shape, length: float, hem: Wrist, width: float, height: float) -> Path:
-    found, _ = points(width, height)
-    return cap_curve(found, *_seams(width, min(hem(width, height), width), max(length - height, 1.0)))
+def _curve(shape: Shape, low: Low, length: float, hem: Wrist, width: float, height: float) -> Path:
+    """The cap. low: of the armhole, where it is to be followed."""
+    found, _ = shape(width, height)
+    seams = _seams(width, min(hem(width, height), width), max(length - height, 1.0))
+    return cap_curve(found, *seams) if low is None else cap_on(low, found, *seams)
 
 
 def _held_height(sheet: Sheet, armhole: Armhole, over_third: float) -> float | None:
@@ -136,10 +140,15 @@ def _cap(
     held: float | None,
 ) -> Cap:
     """Solve the height for the width, unless it is held; for a lower cap take its share of the height. Then solve the width."""
-    whole, full = armhole.whole, sheet.ease("cap").value
+    asked = _Asked(armhole.whole, sheet.ease("cap").value, ease.value, SHARE[sheet.choice("cap_height")], arm, held)
+    low = armhole.low if sheet.rules > 1 and asked.share == 1 else None
+    if low is not None:
+        guess = USUAL_HEIGHT * asked.whole
+        aside = hem(width.value, guess)
+        low = followed(low, points(width.value, guess)[0], *_seams(width.value, aside, max(length - guess, 1.0)))
 
-    def of_height(height: float) -> float:
-        return _curve(points, length, hem, width.value, height).length
+    def curve(wide: float, height: float) -> Path:
+        return _curve(points, low, length, hem, wide, height)
 
     with sheet.step(
         "Bicep line and cap",
@@ -148,52 +157,82 @@ def _cap(
         sheet.sum("armhole, front", drawn(armhole.front, "front armhole"))
         sheet.sum("armhole, back", drawn(armhole.back, "back armhole"))
         sheet.sum("bicep line of a high cap", width)
-        found = held or solve_length(of_height, whole + full, LOW * whole, min(HIGH * whole, length - 4), near=NEAR)
-        if found is None:
-            flat = of_height(LOW * whole)
-            if flat > whole + full:
-                words = say(
-                    "A flat cap over a sleeve {0} wide is {1} long already, the armhole with its ease only {2u}: the sleeve "
-                    "is too wide for it. Read the upper arm again, or give less ease.",
-                    width.value,
-                    flat,
-                    whole + full,
-                )
-            else:
-                words = say(
-                    "No cap {0} wide reaches the armhole with its ease, {1u}: the armhole is too large for this arm. Give "
-                    "the sleeve more ease, or draw a smaller armhole.",
-                    width.value,
-                    whole + full,
-                )
-            raise CannotDraft(("upper_arm",), words)
-        height = found
-        share = SHARE[sheet.choice("cap_height")]
-        wide = width.value
-        if share < 1 or held:
-            height *= share
-            lower = height
-
-            def of_width(trial: float) -> float:
-                return _curve(points, length, hem, trial, lower).length
-
-            again = solve_length(of_width, whole + ease.value, arm + LEAST_OVER_ARM, whole + ease.value, near=NEAR)
-            if again is None:
-                raise CannotDraft(
-                    ("upper_arm",),
-                    say(
-                        "No sleeve at least {0} wider than the arm, {1}, fits this armhole with a cap {2u} high: take "
-                        "another height, or solve it.",
-                        LEAST_OVER_ARM,
-                        arm,
-                        height,
-                    ),
-                )
-            wide = again
+        try:
+            wide, height = _solved(asked, curve, width.value, length)
+            wavy = low is not None and waves(curve(wide, height)) > WAVES
+        except CannotDraft:
+            wavy = low is not None
+            if not wavy:
+                raise
+        if wavy:  # this sleeve cannot follow its armhole: it runs through the points of its school alone
+            low = None
+            wide, height = _solved(asked, curve, width.value, length)
         sheet.sum("cap ease", ease)
         sheet.sum("cap height", drawn(height, "cap height"))
         sheet.sum("bicep line", drawn(wide, "bicep line"))
-    return Cap(wide, height, _curve(points, length, hem, wide, height))
+    return Cap(wide, height, curve(wide, height))
+
+
+@record(frozen=True)
+class _Asked:
+    """What is asked of a cap, cm: whole armhole, ease of a high cap and its own, its share of the height, the arm, and the
+    height where that is held."""
+
+    whole: float
+    full: float
+    ease: float
+    share: float
+    arm: float
+    held: float | None
+
+
+def _solved(asked: _Asked, curve: Callable[[float, float], Path], width: float, length: float) -> tuple[float, float]:
+    """The width and the height at which a cap comes out, cm. curve: the cap of a width and a height. Raises CannotDraft."""
+    want = asked.whole + asked.full
+
+    def of_height(height: float) -> float:
+        return curve(width, height).length
+
+    found = asked.held or solve_length(of_height, want, LOW * asked.whole, min(HIGH * asked.whole, length - 4), near=NEAR)
+    if found is None:
+        flat = of_height(LOW * asked.whole)
+        if flat > want:
+            words = say(
+                "A flat cap over a sleeve {0} wide is {1} long already, the armhole with its ease only {2u}: the sleeve "
+                "is too wide for it. Read the upper arm again, or give less ease.",
+                width,
+                flat,
+                want,
+            )
+        else:
+            words = say(
+                "No cap {0} wide reaches the armhole with its ease, {1u}: the armhole is too large for this arm. Give "
+                "the sleeve more ease, or draw a smaller armhole.",
+                width,
+                want,
+            )
+        raise CannotDraft(("upper_arm",), words)
+    if asked.share == 1 and not asked.held:
+        return width, found
+    height = found * asked.share
+
+    def of_width(trial: float) -> float:
+        return curve(trial, height).length
+
+    most = asked.whole + asked.ease
+    wide = solve_length(of_width, most, asked.arm + LEAST_OVER_ARM, most, near=NEAR)
+    if wide is None:
+        raise CannotDraft(
+            ("upper_arm",),
+            say(
+                "No sleeve at least {0} wider than the arm, {1}, fits this armhole with a cap {2u} high: take another height, "
+                "or solve it.",
+                LEAST_OVER_ARM,
+                asked.arm,
+                height,
+            ),
+        )
+    return wide, height
 
 
 def _draw(sheet: Sheet, armhole: Armhole, points: Shape, cap: Cap, length: Quantity, hem: Quantity, arm: Quantity) -> None:

@@ -61,10 +61,10 @@ def curve_of(path: Path, edge: Edge) -> Curve:
             turns, sharp = segment.turns(LOOKS)
             turned += turns
             sharpest = max(sharpest, sharp)
-    return Curve(kink, 1 / sharpest if sharpest > 1e-9 else math.inf, _changes(turned))
+    return Curve(kink, 1 / sharpest if sharpest > 1e-9 else math.inf, changes(turned))
 
 
-def _changes(turned: list[float]) -> int:
+def changes(turned: list[float]) -> int:
     """How often a row of small turns changes its sign, each stretch turning enough to be seen."""
     if not turned or min(turned) >= 0 or max(turned) <= 0:
         return 0

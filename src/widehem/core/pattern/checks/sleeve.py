@@ -4,13 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from widehem.core.geometry.paths import Path
 from widehem.core.pattern.check import SEAM_TRUE, Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.meeting import PITCH, notches_along
+from widehem.core.pattern.walk import from_underarm
 from widehem.core.units import say
 from widehem.core.values import record
 
 CAP_SLACK = 0.1
+LAID, LOOKED_AT = 5.0, (1.0, 2.0, 3.0, 4.0, 5.0)  # cm from the underarm over which cap and armhole are laid on each other
+LIES_TRUE, LIES_LOOK = 0.3, 1.2
 CLOTHS = {"woven": "Woven cloth", "crisp": "Crisp cloth", "knit": "A knit"}
 
 
@@ -108,3 +112,40 @@ def _pitch(case: Case, wanted: tuple[float, float], spots: tuple[str, ...]) -> I
         spots,
         "apart",
     )
+
+
+@record(frozen=True)
+class CapLies(Demand):
+    """The beginnings of the armhole that a cap follows, front and back, as they leave the underarm."""
+
+    front: Path
+    back: Path
+
+
+@answers(CapLies)
+def lies(case: Case, asked: CapLies) -> Iterator[Check]:
+    """Laid underarm on underarm, cap and armhole part by little over the lowest centimetres."""
+    chain = case.garment.one_side("cap")
+    if not chain:
+        return
+    worst, side = 0.0, "back"
+    for number, low, name in ((0, asked.back, "back"), (-1, asked.front, "front")):
+        entry = chain[number]
+        piece, edge = case.garment.piece(entry.piece), case.garment.edge(entry)
+        if len(edge.parts) != 1:
+            return
+        before, after = piece.beside(edge.name)
+        at_start = (number == 0) != entry.back
+        path = edge.parts[0] if at_start else edge.parts[0].reverse()
+        laid = from_underarm(path, -before.arriving if at_start else after.leaving, LAID)
+        if laid is None:
+            return
+        off = max(laid.place(along).point.to(low.place(along).point) for along in LOOKED_AT)
+        worst, side = max((worst, side), (off, name))
+    words = say(f"{{0}} apart in the {side}", worst)
+    tail = say("It lies on the armhole.") if worst <= LIES_TRUE + 1e-6 else say(
+        "Under the arm cap and armhole have other curves: a higher cap, or less sleeve, brings them together.")  # fmt: skip
+    yield Check(
+        "cap.lies", "shapes", "Cap on its armhole", "length", worst, None, LIES_TRUE, LIES_LOOK, words, words.stopped + tail,
+        spots_of(chain), "apart",
+    )  # fmt: skip
