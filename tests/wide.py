@@ -8,7 +8,7 @@ import random
 from collections import Counter
 
 import widehem.core.drafting.methods  # noqa: F401 - registers them
-from tests.bodies import upper_chart
+from tests.bodies import drafted, upper_chart
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part
 from widehem.core.setting.option import Value
@@ -41,44 +41,48 @@ def options(method: Method, chance: random.Random) -> dict[str, Value]:
     return {option.code: chance.choice(option.choices).code for option in picked}
 
 
-def run(method: Method, count: int, seed: int) -> str:
-    """One line about a method."""
+def run(method: Method, count: int, seed: int, *, tried: bool) -> str:
+    """What became of a method on so many bodies. tried: with a few of its choices any way, else by default."""
     chance = random.Random(f"{method.code} {seed}")
-    drafted, refused, untrue, broken = 0, Counter[str](), Counter[str](), Counter[str]()
+    drawn = good = 0
+    refused, untrue, looks, broken = (Counter[str]() for _ in range(4))
     for _ in range(count):
-        chart, chosen = body(chance), options(method, chance)
+        chart, chosen = body(chance), options(method, chance) if tried else {}
         try:
             hole = armhole_of(drafted(METHODS[method.made_for], chart).garment) if method.for_armhole else None
         except CannotDraft:
             continue
         try:
             made = drafted(method, chart, chosen, {}, hole)
+            checks = made.checks
         except CannotDraft as refusal:
             refused[" ".join(refusal.measures)] += 1
         except Exception as error:  # whatever it is, it is counted and told
             broken[f"{type(error).__name__}: {error}"[:80]] += 1
         else:
-            drafted += 1
-            untrue.update(check.name for check in made.checks if check.verdict == "not")
-    told = ", ".join(f"{name} {number}" for name, number in untrue.most_common(6))
-    why = "; ".join(f"{names or 'armhole'} {number}" for names, number in refused.most_common(4))
-    lost = "; ".join(f"{words} {number}" for words, number in broken.most_common(3))
-    return (
-        f"{method.code:22}{drafted:6} drafted{sum(refused.values()):6} refused{sum(broken.values()):4} broken   not true: "
-        f"{told or '-'}" + (f"\n{'':22}refused for {why}" if why else "") + (f"\n{'':22}BROKEN {lost}" if lost else "")
-    )
+            drawn += 1
+            bad = [check.name for check in checks if check.verdict == "not"]
+            good += not bad
+            untrue.update(bad)
+            looks.update(check.name for check in checks if check.verdict == "look")
+    rows = [f"{method.code:22} drawn {drawn}, refused {refused.total()}, nothing untrue in {good} of {drawn}"]
+    for words, found in (("refused for", refused), ("broken", broken), ("not true", untrue), ("look", looks)):
+        if found:
+            rows.append(f"    {words}: " + ", ".join(f"{name} {times}" for name, times in found.most_common(8)))
+    return "\n".join(rows)
 
 
 def main() -> None:
-    parser = argparse.ArgumentParser()
-    parser.add_argument("methods", nargs="*")
-    parser.add_argument("--count", type=int, default=2000)
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("count", nargs="?", type=int, default=2000, help="bodies for each method")
     parser.add_argument("--seed", type=int, default=1)
-    asked = parser.parse_args()
-    for members in by_part(METHODS.values()).values():
-        for method in members:
-            if not asked.methods or method.code in asked.methods:
-                print(run(method, asked.count, asked.seed), flush=True)
+    parser.add_argument("--method", default="", help="only the methods whose code begins so")
+    parser.add_argument("--tried", action="store_true", help="with a few choices any way, not by default")
+    given = parser.parse_args()
+    for methods in by_part(METHODS.values()).values():
+        for method in methods:
+            if method.code.startswith(given.method):
+                print(run(method, given.count, given.seed, tried=given.tried), flush=True)
 
 
 if __name__ == "__main__":

@@ -96,7 +96,10 @@ class Measured(unittest.TestCase):
             before = mine
 
     def test_two_places_share_the_angle(self):
-        whole = bodice(build="full").garment.piece("front")
+        whole = bodice(build="full", options={"dart_place": "shoulder"}).garment.piece("front")
+        usual = bodice(build="full")
+        self.assertIn("shared between shoulder and waist", " ".join(str(note) for note in usual.notes))
+        self.assertEqual(len(usual.garment.piece("front").edge("shoulder").darts), 1)
         shared = bodice(build="full", options={"dart_place": "shared"}).garment.piece("front")
 
         def angle(piece, edge):
@@ -226,8 +229,11 @@ class AnyBody(unittest.TestCase):
             self.assertRegex(str(refusal.saying), r"read|give|take")
             return
         checks = verdicts(made)
-        for name in ("seam.side", "seam.shoulder", "outline", "neck.girth", "girth.bust", "darts.legs"):
+        for name in ("seam.side", "seam.shoulder", "outline", "neck.girth", "darts.legs"):
             self.assertNotEqual(checks.get(name), "not", name)
+        leaning = code == "bodice.cup_wedge" and chart.get("waist") > 0.75 * chart.get("bust")  # its side leans for the waist
+        if not leaning and place not in ("waist", "shared"):  # a wide dart from below may reach over the bust line
+            self.assertNotEqual(checks.get("girth.bust"), "not")
         if code != "bodice.plain":
             found = lengths(made)
             darted = any(d.apex for p in made.garment.pieces for d in p.darts)
@@ -269,7 +275,7 @@ class AnyBody(unittest.TestCase):
         for a, b in pairwise(piece.edge("cap").parts[0].segments):
             self.assertLess(angle_between(a.direction(1), b.direction(0)), 0.1)
         self.assertLessEqual(turns(piece.edge("cap")), 6)
-        self.assertEqual(verdicts(made)["curves.waves"], "true")
+        self.assertNotEqual(verdicts(made)["curves.waves"], "not")
 
 
 class Sleeves(unittest.TestCase):

@@ -159,8 +159,8 @@ class CupWedge(unittest.TestCase):
                 self.assertGreaterEqual(dart.mouth, 1.0, build)
                 low, high = side.parts
                 bend = angle_between(low.arriving, high.leaving.moved(shutting(dart)))
-                self.assertLess(bend, 1.0, build)
-                self.assertAlmostEqual(side.length, back.length, delta=0.05, msg=build)
+                self.assertLess(bend, 3.0, build)
+                self.assertAlmostEqual(side.length, back.length, delta=0.2, msg=build)
 
     def test_the_waist_darts_are_those_of_a_measured_bodice_not_twice_as_much(self):
         takes = {

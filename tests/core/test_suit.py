@@ -32,7 +32,9 @@ class Joined(unittest.TestCase):
                 raised = 0.8 + self._fall(build)  # what the sides stand above and below their waist lines
                 self.assertAlmostEqual(front["gap at the centre front"], 2 + raised, delta=0.02)
                 trousers = drafted(METHODS["trousers.crease"], upper_build(build), {}, {"waist": 3.0, "hip": 6.0}).garment
-                bodice = drafted(METHODS["bodice.measured"], upper_build(build), {}, {"waist": 3.0}).garment
+                bodice = drafted(
+                    METHODS["bodice.measured"], upper_build(build), {"dart_place": "shoulder"}, {"waist": 3.0}
+                ).garment
                 centre = made.garment.piece("front").edge("centre_front").length
                 self.assertAlmostEqual(
                     centre, bodice.piece("front").edge("centre_front").length + front["gap at the centre front"], delta=0.01
@@ -47,7 +49,7 @@ class Joined(unittest.TestCase):
 
     @staticmethod
     def _fall(build):
-        bodice = drafted(METHODS["bodice.measured"], upper_build(build), {}, {"waist": 3.0}).garment
+        bodice = drafted(METHODS["bodice.measured"], upper_build(build), {"dart_place": "shoulder"}, {"waist": 3.0}).garment
         waist = bodice.piece("front").edge("waist")
         return waist.end.y - waist.start.y
 

@@ -41,7 +41,7 @@ class Person:
 @dataclass(frozen=True)
 class Garment:
     """A docket. settings as written; a plan of allowances; drawn on the oldest chart when drawn_on_oldest;
-    rules: of an earlier version than today's."""
+    rules: of an earlier version than today's; accepted: checks with a word, by whom, and the figure then."""
 
     name: str
     wearer: str
@@ -53,6 +53,7 @@ class Garment:
     method: str = "skirt.two_panel"
     bodice: str = ""
     rules: int = 0
+    accepted: dict[str, dict[str, object]] = field(default_factory=dict)
 
 
 PEOPLE = (
@@ -179,7 +180,13 @@ GARMENTS = (
         drawn_on_oldest=True,
     ),
     Garment("Travelling skirt", "Nell Askew", {}, {"waist": "1/2 in"}, "cloth_in"),
-    Garment("Heron practice skirt", "Runa Sable", {"length": "55 cm"}, {"waist": "1.5 cm", "hip": "6 cm"}),
+    Garment(
+        "Heron practice skirt",
+        "Runa Sable",
+        {"length": "55 cm"},
+        {"waist": "1.5 cm", "hip": "6 cm"},
+        accepted={"stride": {"word": "danced in, slit to the thigh at the dress rehearsal", "by": "O.M.", "figure": -2.6}},
+    ),
     Garment("Lap skirt", "Augusta Pell", {"length": "80 cm"}, {"waist": "2 cm", "hip": "6 cm"}),
     Garment("Gown skirt of the magistrate", "Cosmo Plate", {"length": "104 cm"}, {"waist": "2 cm"}, over="belly pad and shirt"),
     Garment("Heron bodice", "Runa Sable", method="bodice.measured", over="body suit"),

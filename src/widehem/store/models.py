@@ -152,7 +152,8 @@ class Docket(Base):
     own settings, as they were written; '' takes one of the design back to the method's default.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
-    docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at.
+    docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at. accepted: checks
+    that are not true and were accepted, by name: why, by whom, and the figure then.
     """
 
     __tablename__ = "docket"
@@ -172,6 +173,7 @@ class Docket(Base):
     amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
     paper: Mapped[str] = mapped_column(String(20), default="a4")
     looks: Mapped[dict[str, str]] = mapped_column(default=dict)
+    accepted: Mapped[dict[str, Any]] = mapped_column(default=dict)
     version: Mapped[int] = mapped_column(default=1)
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)

@@ -12,6 +12,7 @@ from widehem import __version__
 from widehem.core.output.photo import LARGEST_FILE
 from widehem.store.database import Store
 from widehem.web import (
+    accept,
     board,
     charts,
     company,
@@ -89,6 +90,7 @@ def create_app(store: Store) -> Flask:
         lists,
         tables,
         ease,
+        accept,
         board,
         compare,
         walk,

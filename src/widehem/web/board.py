@@ -18,6 +18,7 @@ from widehem.core.design.make import Made
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
+from widehem.core.pattern.acceptance import accepted
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
@@ -27,6 +28,7 @@ from widehem.store.dockets import armholes_of, find_docket, keep_settings
 from widehem.store.ease import all_plans
 from widehem.store.making import Work, find_work
 from widehem.store.models import Docket
+from widehem.web.accept import kept_of, wrong_word
 from widehem.web.board_state import (
     EASE,
     MEASURE,
@@ -177,6 +179,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
     last = len(made.steps)
     step = last if state.step is None else max(1, min(state.step, last))
     lit = next((check for check in made.checks if check.name == state.lit), None)
+    holds = accepted(made.checks, kept_of(docket))
     context.update(
         selvedge=selvedge(docket.wearer, docket, chart, "draft", f"{step} of {last}", changed),
         step=step,
@@ -189,7 +192,9 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         lit=lit,
         lens=lens_frame(made, step),
         slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),
-        tally=tally(made.checks),
+        tally=tally(made.checks, holds),
+        accepted=holds,
+        wordless=wrong_word("") if "wordless" in request.args else "",
         mends=_mends(made, state, to),
         ease_plans=_ease_plans(method, state, to) if slip == "settings" else (),
         next=_next(docket, made, step, to),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass
 
 from markupsafe import Markup
@@ -66,11 +66,13 @@ def slot_of(check: Check, href: str = "", count: int = 1) -> Slot:
     )
 
 
-def tally(checks: Sequence[Check]) -> str:
-    """'3 true, 1 look, 1 not'."""
+def tally(checks: Sequence[Check], accepted: Collection[str] = ()) -> str:
+    """'3 true, 1 look, 1 not, 1 accepted'. accepted: names of those that were accepted with a word."""
     words = []
     for verdict, word in (("true", "true"), ("look", "look"), ("not", "not")):
-        count = sum(1 for check in checks if check.verdict == verdict)
+        count = sum(1 for check in checks if check.verdict == verdict and check.name not in accepted)
         if count or verdict == "true":
             words.append(f"{count} {word}")
+    if accepted:
+        words.append(f"{len(accepted)} accepted")
     return ", ".join(words)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
@@ -14,11 +15,14 @@ from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, k
 from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, scale_named, sheets_for
 from widehem.core.output.svg_sheets import sheet_map_svg
 from widehem.core.output.writers import WRITERS, Order
+from widehem.core.pattern.acceptance import lines
+from widehem.core.pattern.check import Check
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.store.dockets import find_docket, keep_paper
 from widehem.store.models import Docket
+from widehem.web.accept import kept_of
 from widehem.web.board import load
 from widehem.web.files import handed
 from widehem.web.hem import Next, Slot, slot_of, tally
@@ -29,8 +33,8 @@ from widehem.web.show import cautions, day, display
 pages = Blueprint("paper", __name__)
 
 
-def heading(docket: Docket) -> Heading:
-    """What stands on the labels of this docket."""
+def heading(docket: Docket, checks: Sequence[Check] = ()) -> Heading:
+    """What stands on the labels of this docket, and what of its checks was accepted."""
     production = docket.production
     return Heading(
         production.name,
@@ -40,6 +44,7 @@ def heading(docket: Docket) -> Heading:
         day(docket.updated_at),
         f"draft {docket.version}",
         cautions(docket.wearer),
+        lines(checks, kept_of(docket), display()),
     )
 
 
@@ -179,7 +184,7 @@ def file(docket_id: int, name: str) -> Response:
     found = WRITERS[FILES[name]]
     docket, made = _made_or_404(docket_id)
     paper, scale = _asked(docket)
-    order = Order(made, heading(docket), plan_of(docket), paper_named(paper), scale_named(scale), display())
+    order = Order(made, heading(docket, made.checks), plan_of(docket), paper_named(paper), scale_named(scale), display())
     words = (
         found.name if found.code != "pdf" else PAPERS[paper].name + ("" if scale == "1:1" else " " + scale.replace(":", "-"))
     )

@@ -31,6 +31,7 @@ class Heading:
     date: str = ""
     version: str = ""
     cautions: tuple[str, ...] = ()
+    accepted: tuple[str, ...] = ()
 
 
 @record(frozen=True)

@@ -82,6 +82,7 @@ def card_pdf(draft: Made, heading: Heading, paper: Paper, show: Display = METRIC
         Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(danger.saying.text(show))}", _BODY)
         for danger in cautions(draft)
     ]
+    story += [Paragraph(f"<font name='{STRONG}'>Accepted.</font> {escape(line)}", _BODY) for line in heading.accepted]
     story += [Spacer(1, 8), _figures(draft, show), Spacer(1, 6)]
     story += [Paragraph(escape(note.text(show)), _BODY) for note in draft.notes]
     story.append(_Sketch(draft, paper.width - 3.2))

@@ -48,6 +48,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
+MOUTH_MOST = 8.0  # cm that one bust dart opens at the shoulder
 UNDER_BUST_LINE = 0.5  # cm that a front waist dart ends below the bust line at least
 MOUTH_LEAST, ANGLE_MOST = 1.0, math.radians(40)
 LEAST = {"bust": 4.0, "waist": 1.5}
@@ -306,11 +307,17 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
         for half, bust in ((back, BalanceLine.across("bust", y, notched=False)), (front, level))
     ]
     if opened.angle:
+        mouth = 2 * frame.shoulder_middle.to(frame.bust_point) * math.sin(opened.angle / 2)
+        if place == "usual":
+            place = "shared" if mouth > MOUTH_MOST else "shoulder"
+            if place == "shared":
+                sheet.note(
+                    say("The bust dart would open {0u} at the shoulder: it is shared between shoulder and waist.", mouth)
+                )
         shares = {"shoulder": 0.5, "waist": 0.5} if place == "shared" else {place: 1.0}
         if shares != {"shoulder": 1.0}:
             pieces[1] = place_dart(pieces[1], shares, sheet.length("side_below").value)
-        mouth = 2 * frame.shoulder_middle.to(frame.bust_point) * math.sin(opened.angle / 2)
-        if place != "shared" and (opened.angle > math.radians(30) or mouth > 8):
+        if place != "shared" and (opened.angle > math.radians(30) or mouth > MOUTH_MOST):
             sheet.note(
                 say(
                     f"The bust dart opens {math.degrees(opened.angle):.0f} degrees, {{0u}} at the shoulder: share it between "
@@ -318,7 +325,7 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
                     mouth,
                 )
             )
-    elif place != "shoulder":
+    elif place not in ("shoulder", "usual"):
         sheet.note(say("There is no bust dart to place: bust and high bust differ too little."))
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(

@@ -10,8 +10,9 @@ EASE = (
 )  # fmt: skip
 
 DART_PLACE = Option(
-    "dart_place", "Bust dart", "choice", "shoulder", "it may open anywhere round the bust point",
+    "dart_place", "Bust dart", "choice", "usual", "it may open anywhere round the bust point",
     choices=(
+        Choice("usual", "As the figure asks", "at the shoulder; wider than 8 there, shared with the waist"),
         Choice("shoulder", "Shoulder", "from the middle of the shoulder, as it is constructed"),
         Choice("neck", "Neck", "from the middle of the neckline"),
         Choice("armhole", "Armhole", "from the chest point; for panel lines"),
@@ -19,6 +20,7 @@ DART_PLACE = Option(
         Choice("waist", "Waist", "taken together with the waist dart"),
         Choice("shared", "Shoulder and waist", "half and half, where one dart would be too wide"),
     ),
+    before=((1, "shoulder"),),
 )  # fmt: skip
 BACK_SHOULDER = Option(
     "back_shoulder", "Back shoulder", "choice", "eased", "the blade needs room",

@@ -46,7 +46,21 @@ OPENING = Option(
     choices=(Choice("centre_front", "Centre front", "the wearer closes it alone"),
         Choice("centre_back", "Centre back", "hidden; somebody must help"), Choice("none", "None", "only to look at")),
 )  # fmt: skip
-OPTIONS = (BODICE, TROUSERS, GAP, GAP_BACK, DART_PLACE, NECK_SHAPE, LEG, LEGS, length_of_leg(), SEAT, CROTCH, SECOND, OPENING)
+OPTIONS = (
+    BODICE,
+    TROUSERS,
+    GAP,
+    GAP_BACK,
+    replace(DART_PLACE, default="shoulder", before=()),
+    NECK_SHAPE,
+    LEG,
+    LEGS,
+    length_of_leg(),
+    SEAT,
+    CROTCH,
+    SECOND,
+    OPENING,
+)
 EASE = (
     Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", 0.0, 20.0, 0.5, least=4.0),
     Option("waist", "Waist ease", "length", 3.0, "whole round, of both parts before they are joined", 0.0, 6.0, 0.5, least=1.5),
