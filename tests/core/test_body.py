@@ -66,6 +66,14 @@ class Charts(unittest.TestCase):
 
 
 class Doubts(unittest.TestCase):
+    def test_front_arcs_that_do_not_add_up_to_their_girth_are_doubted(self):
+        for front, whole, usual, wrong in (("waist_front", 80, 40, 60), ("hip_front", 100, 48, 70), ("bust_front", 90, 47, 60)):
+            girth = front.removesuffix("_front")
+            self.assertNotIn("sums", {d.rule for d in doubts(chart_of({girth: whole, front: usual}))}, front)
+            (doubt,) = [d for d in doubts(chart_of({girth: whole, front: wrong})) if d.rule == "sums"]
+            self.assertIn(f"{wrong}.0", doubt.saying.text())
+            self.assertEqual(set(doubt.measures), {girth, front})
+
     def test_the_typical_figure_raises_none(self):
         typical = chart_of({code: entry.typical for code, entry in CATALOGUE.items()})
         self.assertEqual(doubts(typical), ())

@@ -11,7 +11,7 @@ from typing import Literal
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.geometry.curves import Line, curve_between
+from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import solve_or_nearest
@@ -21,6 +21,7 @@ from widehem.core.values import record
 
 DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
 HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
+HOLE_RADIUS, HOLLOW_MOST = 2.6, 0.7  # cm that an armhole turns in at least, as far as so much hollow gives it
 NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
 FRONT_OUT, FRONT_DOWN = 0.55, 0.42  # as it leans outwards at the side neck point its handles are shorter
@@ -92,11 +93,15 @@ def high_enough(
     return Point(pit.x, solve_or_nearest(loose, least, pit.y, near=1e-3)) if loose(pit.y) > 0 else pit
 
 
-def armhole(tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: Point, side_way: Point, hollow: float) -> Path:
+def armhole(
+    tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: Point, side_way: Point, hollow: float, *,
+    rounded: bool = False,
+) -> Path:  # fmt: skip
     """From the shoulder tip over the chest point to the underarm: one cubic each.
 
     shoulder: the direction of the shoulder line outwards. chest_way: the direction at the chest point, downwards. side_way:
-    the direction of the side seam, downwards. hollow: how far the handles of the lower part reach.
+    the direction of the side seam, downwards. hollow: how far the handles of the lower part reach; rounded: further, where it
+    would turn tighter than can be sewn.
     """
     leaving, way = square_down(shoulder), chest_way.unit()
     third = tip.to(chest) / 3
@@ -110,8 +115,16 @@ def armhole(tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: 
     if arriving.dot(under - chest) < 0:
         arriving = -arriving
     drop, wide = (under - chest).dot(way), abs(out.dot(under - chest))
-    lower = curve_between(chest, chest_way, under, arriving, max(hollow * drop, 0.02), max(hollow * wide, 0.02))
-    return Path((upper, lower))
+
+    def lower(reach: float) -> Cubic:
+        return curve_between(chest, chest_way, under, arriving, max(reach * drop, 0.02), max(reach * wide, 0.02))
+
+    def tighter(reach: float) -> float:
+        return lower(reach).turns(16)[1] - 1 / HOLE_RADIUS
+
+    if rounded and hollow < HOLLOW_MOST and tighter(hollow) > 0:
+        hollow = solve_or_nearest(tighter, hollow, HOLLOW_MOST, near=1e-4)
+    return Path((upper, lower(hollow)))
 
 
 def shoulder_sine(snp: Point, shoulder: float, waist: Point, slope: float) -> float | None:

@@ -25,6 +25,7 @@ from widehem.core.drafting.bodice import (
 )
 from widehem.core.drafting.method import Method, register
 from widehem.core.drafting.methods.bodice_cup_side import TurnedBack, dip, waist_below, wide_enough
+from widehem.core.drafting.methods.bodice_dart import rounded
 from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
 from widehem.core.drafting.methods.bodice_measured import NEEDS
 from widehem.core.drafting.methods.bodice_options import (
@@ -120,9 +121,25 @@ def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
     frame = upper_frame(rough, board, cup)
     _, _, tip, way = frame.upper_back()
     under, side = Point(width, frame.depth.value), Point(-ease, frame.waist - frame.depth.value)
-    back = armhole(tip, way, frame.chest_back, DOWN, under, side, float(sheet.options["hollow_back"]))
+    back = armhole(
+        tip,
+        way,
+        frame.chest_back,
+        DOWN,
+        under,
+        side,
+        float(sheet.options["hollow_back"]),
+        rounded=rounded(sheet, "hollow_back"),
+    )
     front = armhole(
-        frame.tip_front, frame.shoulder_way, frame.chest_front, DOWN, under, side, float(sheet.options["hollow_front"])
+        frame.tip_front,
+        frame.shoulder_way,
+        frame.chest_front,
+        DOWN,
+        under,
+        side,
+        float(sheet.options["hollow_front"]),
+        rounded=rounded(sheet, "hollow_front"),
     )
     angle = (
         wedge_angle(frame.bust_point.x - frame.chest_front.x, frame.bust_point.y - frame.chest_front.y, _spare(sheet).value)
@@ -212,7 +229,16 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
         "Back",
         "A quarter of the high bust and its ease; the side leans in by the ease. What the waist has too much goes into a dart.",
     ):
-        hole = armhole(tip, way, half.chest, DOWN, half.under, Point(-ease, tall), float(sheet.options["hollow_back"]))
+        hole = armhole(
+            tip,
+            way,
+            half.chest,
+            DOWN,
+            half.under,
+            Point(-ease, tall),
+            float(sheet.options["hollow_back"]),
+            rounded=rounded(sheet, "hollow_back"),
+        )
         half.walk = (*upper, Stretch("armhole", hole))
         half.gaps.update(gaps)
         lean = _lean(tall, ease, target)
@@ -262,7 +288,16 @@ def _front(
                 ),
             )
         hollow = float(sheet.options["hollow_front"])
-        straight = armhole(frame.tip_front, frame.shoulder_way, hinge, DOWN, small, Point(-ease, tall), hollow)
+        straight = armhole(
+            frame.tip_front,
+            frame.shoulder_way,
+            hinge,
+            DOWN,
+            small,
+            Point(-ease, tall),
+            hollow,
+            rounded=rounded(sheet, "hollow_front"),
+        )
         hole = _swung(straight, angle)
         half = Half("front", frame.pit, frame.snp_front, frame.tip_front, hinge, under, Point(0, 0))
         shoulder = Path.through(frame.snp_front, frame.tip_front)

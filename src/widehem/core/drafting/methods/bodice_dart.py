@@ -26,11 +26,16 @@ def turned(frame: Frame, angle: float) -> tuple[Point, Point, Point]:
     return frame.shoulder_middle.moved(way), frame.tip_front.moved(way), frame.chest_front.moved(way)
 
 
-def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float) -> Path:
+def rounded(sheet: Sheet, code: str) -> bool:
+    """Whether an armhole may be hollowed further than its default, so that it can be sewn; never further than was set."""
+    return sheet.rules > 1 and sheet.options[code] == sheet.settings[code].default
+
+
+def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float, *, rounded: bool = False) -> Path:
     """The front armhole with the bust dart open by an angle."""
     _, tip, chest = turned(frame, angle)
     shoulder = frame.shoulder_way.moved(turn(Point(0, 0), angle))
-    return armhole(tip, shoulder, chest, DOWN.moved(turn(Point(0, 0), angle / 2)), under, side, hollow)
+    return armhole(tip, shoulder, chest, DOWN.moved(turn(Point(0, 0), angle / 2)), under, side, hollow, rounded=rounded)
 
 
 def computed_angle(frame: Frame, spare: float) -> float:

@@ -32,6 +32,7 @@ from widehem.core.drafting.methods.bodice_dart import (
     front_armhole,
     halved_angle,
     refuse_turned,
+    rounded,
     turned,
 )
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
@@ -140,7 +141,16 @@ def _back(frame: Frame, widths: Widths, lean: Lean, sheet: Sheet) -> Half:
     half = Half(
         "back", Point(0, 0), frame.snp_back, tip, frame.chest_back, Point(widths.back.value, frame.depth.value), Point(0, 0)
     )
-    hole = armhole(tip, way, half.chest, DOWN, half.under, _side_way(half, frame, lean), _number(sheet, "hollow_back"))
+    hole = armhole(
+        tip,
+        way,
+        half.chest,
+        DOWN,
+        half.under,
+        _side_way(half, frame, lean),
+        _number(sheet, "hollow_back"),
+        rounded=rounded(sheet, "hollow_back"),
+    )
     half.walk = (*upper, Stretch("armhole", hole))
     half.gaps.update(gaps)
     return half
@@ -180,12 +190,13 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
             )
         hollow, side = _number(sheet, "hollow_front"), _side_way(shut, frame, lean)
         want = back.length("armhole")
+        more = rounded(sheet, "hollow_front")
+
+        def hole_length(angle: float) -> float:
+            return front_armhole(frame, shut.under, side, angle, hollow, rounded=more).length
+
         by_search = balanced_angle if sheet.rules > 1 else halved_angle
-        angle = (
-            asked
-            if amount != "computed"
-            else by_search(lambda a: front_armhole(frame, shut.under, side, a, hollow).length, want, asked)
-        )
+        angle = asked if amount != "computed" else by_search(hole_length, want, asked)
         if 2 * reach * math.sin(angle / 2) < MOUTH_LEAST:
             asked = angle = 0.0
         if angle > ANGLE_MOST:
@@ -219,7 +230,14 @@ def _angle(sheet: Sheet, frame: Frame, shut: Half, back: Half, spare: float, lea
 
 def _front(sheet: Sheet, frame: Frame, shut: Half, opened: Opened, lean: Lean) -> Half:
     middle, tip, chest = turned(frame, opened.angle)
-    hole = front_armhole(frame, shut.under, _side_way(shut, frame, lean), opened.angle, _number(sheet, "hollow_front"))
+    hole = front_armhole(
+        frame,
+        shut.under,
+        _side_way(shut, frame, lean),
+        opened.angle,
+        _number(sheet, "hollow_front"),
+        rounded=rounded(sheet, "hollow_front"),
+    )
     half = Half("front", frame.pit, frame.snp_front, tip, chest, shut.under, shut.waist)
     half.walk = (
         Stretch("neck", frame.neck_front), Stretch("shoulder", Path.through(frame.snp_front, frame.shoulder_middle)),

@@ -122,7 +122,9 @@ def _hole(
     tip, snp = top.tip + Point(0, moves[0]), top.snp + Point(0, moves[0])
     chest = Point(top.tip.x - sheet.length(f"hollow_{name}").value, (tip.y + level) / 2)
     under = Point(width, level - moves[1])
-    return armhole(tip, (tip - snp).unit(), chest, DOWN, under, Point(-lean.side, waist - level), HOLLOW[name])
+    return armhole(
+        tip, (tip - snp).unit(), chest, DOWN, under, Point(-lean.side, waist - level), HOLLOW[name], rounded=sheet.rules > 1
+    )
 
 
 def _levels(sheet: Sheet, width: Quantity, board: Table, waist: float) -> Quantity:

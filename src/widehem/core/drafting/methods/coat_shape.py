@@ -141,7 +141,16 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
     way = (tip - snp).unit()
     meets = neck_meets(sheet.rules, 3)
     neck = back_neck(top, snp, way, meets) if name == "back" else front_neck(top, snp, way, meets=meets)
-    return Half(name, top, snp, tip, chest, under, neck, armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name]))
+    return Half(
+        name,
+        top,
+        snp,
+        tip,
+        chest,
+        under,
+        neck,
+        armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules > 2),
+    )
 
 
 def seam_forward(front: Half, back: Half, meets: float) -> tuple[Half, Half]:

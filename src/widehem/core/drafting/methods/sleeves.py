@@ -23,6 +23,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
+FOLLOWED_LEAST = 3.0  # cm of the armhole
 USUAL_HEIGHT = 0.31  # of the armhole: how high a high cap is, about
 BOX_AT, TRIANGLE_AT = 14.5, 15.0  # cap heights to which the offsets belong
 SHARE = {"high": 1.0, "middle": 2 / 3, "low": 1 / 3}
@@ -157,20 +158,32 @@ def _cap(
         sheet.sum("armhole, front", drawn(armhole.front, "front armhole"))
         sheet.sum("armhole, back", drawn(armhole.back, "back armhole"))
         sheet.sum("bicep line of a high cap", width)
-        try:
-            wide, height = _solved(asked, curve, width.value, length)
-            wavy = low is not None and waves(curve(wide, height)) > WAVES
-        except CannotDraft:
-            wavy = low is not None
-            if not wavy:
-                raise
-        if wavy:  # this sleeve cannot follow its armhole: it runs through the points of its school alone
-            low = None
-            wide, height = _solved(asked, curve, width.value, length)
+        for shorter in (
+            low,
+            _shorter(low),
+            None,
+        ):  # where it cannot follow its armhole so far it follows it less, or not at all
+            low = shorter
+            try:
+                wide, height = _solved(asked, curve, width.value, length)
+            except CannotDraft:
+                if low is None:
+                    raise
+                continue
+            if low is None or waves(curve(wide, height)) <= WAVES:
+                break
         sheet.sum("cap ease", ease)
         sheet.sum("cap height", drawn(height, "cap height"))
         sheet.sum("bicep line", drawn(wide, "bicep line"))
     return Cap(wide, height, curve(wide, height))
+
+
+def _shorter(low: Low) -> Low:
+    """Less of the beginning of an armhole."""
+    if low is None:
+        return None
+    front, back = (path.cut(FOLLOWED_LEAST)[0] if path.length > FOLLOWED_LEAST else path for path in low)
+    return front, back
 
 
 @record(frozen=True)

@@ -259,7 +259,7 @@ def _piece(sheet: Sheet, name: str, half: _Half) -> Piece:
     top = Point(0.0, 0.0) if name == "back" else Point(0.0, sheet.length("neck_depth").value)
     meets = neck_meets(sheet.rules)
     neck = back_neck(top, half.snp, way, meets) if name == "back" else front_neck(top, half.snp, way, meets=meets)
-    hole = armhole(half.tip, way, half.blade, DOWN, half.under, DOWN, HOLLOW)
+    hole = armhole(half.tip, way, half.blade, DOWN, half.under, DOWN, HOLLOW, rounded=sheet.rules > 1)
     side = _side(half)
     centre = f"centre_{name}"
     opened = sheet.choice("opening_at") == centre
