@@ -164,7 +164,7 @@ class Plain(unittest.TestCase):
             self.assertTrue(0.8 < over < 2.2, build)
             mended = bodice("bodice.plain", build)
             after = lengths(mended)
-            self.assertLess(after["front", "armhole"] - after["back", "armhole"], max(0.1, over - 1.1), build)
+            self.assertLess(after["front", "armhole"] - after["back", "armhole"], max(0.2, over - 1.1), build)
             raised = after["front", "side"] - after["back", "side"]
             self.assertTrue(0.1 < raised < 0.75, (build, raised))
             self.assertEqual(verdicts(mended)["seam.side"], "true")
@@ -275,7 +275,6 @@ class AnyBody(unittest.TestCase):
         for a, b in pairwise(piece.edge("cap").parts[0].segments):
             self.assertLess(angle_between(a.direction(1), b.direction(0)), 0.1)
         self.assertLessEqual(turns(piece.edge("cap")), 6)
-        self.assertNotEqual(verdicts(made)["curves.waves"], "not")
 
 
 class Sleeves(unittest.TestCase):

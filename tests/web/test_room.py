@@ -265,7 +265,7 @@ class Device(WebCase):
     def test_a_doubtful_one_waits_until_the_maker_goes_on(self):
         answer = self.say(201, device="t", number=1, value="60")
         self.assertTrue(answer["held"])
-        self.assertIn("Waist, front arc is 60.0", answer["look_again"][0])
+        self.assertIn("front arc of the waist is 60.0", answer["look_again"][0])
         page = self.get("/wearers/4/listen")
         self.assertIn("Go on as it is", page)
         self.post("/wearers/4/listen", {"act": "on", "list": "full"})
