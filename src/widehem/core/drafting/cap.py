@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
@@ -11,6 +11,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
+from widehem.core.geometry.solve import NoSolutionError, settle, solve_length
 from widehem.core.pattern.checks.curves import changes
 from widehem.core.values import record
 
@@ -18,6 +19,7 @@ LOW, HIGH = 0.08, 0.45  # of the armhole: between these the cap height is looked
 NEAR = 0.002  # cm: how near a cap must come to its armhole
 LOWEST, BEYOND = 5.5, 2.0  # cm of the armhole that a cap follows; that the next point of the cap lies beyond it
 FOLLOWED = (5.5, 4.75, 4.0, 3.25, 2.5)  # cm of it, where all would be too steep
+CAP_SLOPE = 1.2  # cm that a cap is longer for each centimetre that it is higher, about
 WAVES = 2  # changes of bend of a cap: hollow, round, hollow
 STEEPER = math.radians(10)
 REST = 0.36  # the cap height of a sleeve that hangs straight down, of the armhole
@@ -92,6 +94,19 @@ def followed(low: tuple[Path, Path], points: Sequence[Point], back_seam: Point, 
             if math.atan2(-steep.y, abs(steep.x)) <= math.atan2(-way.y, abs(way.x)) + STEEPER:
                 break
     return found[0], found[1]
+
+
+def fitted(length: Callable[[float], float], want: float, low: float, high: float, guess: float | None) -> float | None:
+    """Where a cap is as long as wanted, cm, between two figures; from a guess in fewer trials. None where it is not."""
+    if guess is not None:
+        try:
+            found = settle(lambda at: length(at) - want, guess, slope=CAP_SLOPE, near=NEAR, rounds=6)
+        except NoSolutionError:
+            pass
+        else:
+            if low <= found <= high:
+                return found
+    return solve_length(length, want, low, high, near=NEAR)
 
 
 def waves(cap: Path) -> int:

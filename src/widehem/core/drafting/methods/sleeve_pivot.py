@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 from widehem.core.drafting.arm import arm_of
-from widehem.core.drafting.cap import NEAR, WAVES, cap_curve, cap_on, followed, waves
+from widehem.core.drafting.cap import WAVES, cap_curve, cap_on, fitted, followed, waves
 from widehem.core.drafting.common_options import CLOTH
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
@@ -16,7 +16,6 @@ from widehem.core.drafting.sleeve_piece import hand_over_sleeve, room_for, sleev
 from widehem.core.drafting.sleeve_seams import straight_seams
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.geometry.solve import solve_length
 from widehem.core.setting.quantity import drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -73,13 +72,10 @@ def draw(sheet: Sheet) -> None:
         return math.sqrt(max(line * line - high * high, 0.0))
 
     def solved() -> float | None:
-        return solve_length(
-            lambda line: _cap(high, half_at(line), length.value, part, low).length,
-            whole,
-            high + 0.5,
-            whole / 2 + 1.0,
-            near=NEAR,
-        )
+        def cap(line: float) -> float:
+            return _cap(high, half_at(line), length.value, part, low).length
+
+        return fitted(cap, whole, high + 0.5, whole / 2 + 1.0, None if low is None else whole / 2)
 
     with sheet.step(
         "Pivot line",

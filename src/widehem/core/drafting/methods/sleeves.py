@@ -9,7 +9,7 @@ from collections.abc import Callable
 from functools import partial
 
 from widehem.core.drafting.arm import arm_of
-from widehem.core.drafting.cap import HIGH, LOW, NEAR, WAVES, Armhole, cap_curve, cap_on, followed, rest_angle, waves
+from widehem.core.drafting.cap import HIGH, LOW, NEAR, WAVES, Armhole, cap_curve, cap_on, fitted, followed, rest_angle, waves
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import CAP, EASE, ELBOW, HEIGHT_BY, HEM, LENGTH, MENDS, OWN_HEIGHT, PROFILE
 from widehem.core.drafting.sheet import Sheet
@@ -143,8 +143,8 @@ def _cap(
     """Solve the height for the width, unless it is held; for a lower cap take its share of the height. Then solve the width."""
     asked = _Asked(armhole.whole, sheet.ease("cap").value, ease.value, SHARE[sheet.choice("cap_height")], arm, held)
     low = armhole.low if sheet.rules > 1 and asked.share == 1 else None
-    if low is not None:
-        guess = USUAL_HEIGHT * asked.whole
+    guess = USUAL_HEIGHT * asked.whole if low is not None else None
+    if low is not None and guess is not None:
         aside = hem(width.value, guess)
         low = followed(low, points(width.value, guess)[0], *_seams(width.value, aside, max(length - guess, 1.0)))
 
@@ -165,7 +165,7 @@ def _cap(
         ):  # where it cannot follow its armhole so far it follows it less, or not at all
             low = shorter
             try:
-                wide, height = _solved(asked, curve, width.value, length)
+                wide, height = _solved(asked, curve, width.value, length, guess)
             except CannotDraft:
                 if low is None:
                     raise
@@ -199,14 +199,17 @@ class _Asked:
     held: float | None
 
 
-def _solved(asked: _Asked, curve: Callable[[float, float], Path], width: float, length: float) -> tuple[float, float]:
-    """The width and the height at which a cap comes out, cm. curve: the cap of a width and a height. Raises CannotDraft."""
+def _solved(
+    asked: _Asked, curve: Callable[[float, float], Path], width: float, length: float, guess: float | None
+) -> tuple[float, float]:
+    """The width and the height at which a cap comes out, cm. curve: the cap of a width and a height. guess: about how high, to
+    begin with. Raises CannotDraft."""
     want = asked.whole + asked.full
 
     def of_height(height: float) -> float:
         return curve(width, height).length
 
-    found = asked.held or solve_length(of_height, want, LOW * asked.whole, min(HIGH * asked.whole, length - 4), near=NEAR)
+    found = asked.held or fitted(of_height, want, LOW * asked.whole, min(HIGH * asked.whole, length - 4), guess)
     if found is None:
         flat = of_height(LOW * asked.whole)
         if flat > want:
