@@ -38,7 +38,7 @@ class Rules(unittest.TestCase):
 
     def test_the_line_of_the_card(self):
         kept = {"seam.side": Acceptance("eased by hand", "O.M.", 1.5)}
-        self.assertEqual(lines([check(1.5)], kept), ("Side seam, 1.5 apart: eased by hand, O.M.",))
+        self.assertEqual(lines([check(1.5)], kept), ("Side seam, 1.5 cm apart: eased by hand, O.M.",))
         self.assertEqual(Acceptance("so", "", 1.0).words(), "so")
 
     def test_it_is_kept_as_data_and_read_again(self):

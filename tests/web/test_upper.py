@@ -105,6 +105,24 @@ class Board(WebCase):
         """How long the back hem is, as it stands on the board."""
         return re.search(r"hem (\d+\.\d)", re.sub("<[^>]+>", "", page))[1]
 
+    def test_a_default_that_follows_from_the_drawing_stands_in_its_field(self):
+        page = self.get(f"/dockets/{SLEEVE}/draft?slip=settings&o.length=25+cm")
+        shown = float(re.search(r'name="o.hem" value="([\d.]+)"', page)[1])
+        board = re.sub("<[^>]+>", " ", self.get(f"/dockets/{SLEEVE}/draft?o.length=25+cm"))
+        self.assertIn(f"hem {shown:.1f}", board, "what stands in the field is what is drawn")
+        self.assertGreater(shown, 28, "a short sleeve goes round the arm")
+        again = self.get(f"/dockets/{SLEEVE}/draft?slip=settings&good=o.length%3D25%2Bcm&o.hem={shown:.1f}")
+        self.assertIn("1 change tried", again, "a field left as it was shown changes nothing")
+
+    def test_a_garment_of_older_rules_shows_the_defaults_of_its_time(self):
+        with self.store.write() as session:
+            session.get(Docket, 3).rules, session.get(Docket, 3).ease = 1, {}
+        page = self.get("/dockets/3/draft?slip=settings")
+        self.assertRegex(page, r'name="e.waist" value="0\.0"')
+        with self.store.write() as session:
+            session.get(Docket, 3).rules = 2
+        self.assertRegex(self.get("/dockets/3/draft?slip=settings"), r'name="e.waist" value="1\.5"')
+
     def test_a_plan_of_ease_sets_what_the_method_knows(self):
         page = self.get(f"/dockets/{BODICE}/draft?slip=settings")
         link = re.search(r'href="([^"]+)" title="[^"]+">Easy woven', page)[1].replace("&amp;", "&")

@@ -72,12 +72,12 @@ def load(docket_id: int) -> Work:
 def draft(docket_id: int) -> Response:
     """The board in the state its address names; a form of the slip is read first."""
     work = load(docket_id)
-    docket, chart, method = work.docket, work.chart, work.method
+    docket, method = work.docket, work.method
     kept = kept_settings(docket)
     trouble = Trouble({}, {})
     if "good" in request.args:
         good = read_state(method, kept, _parsed(request.args["good"]))
-        state = _read_form(method, chart, good, trouble)
+        state = _read_form(work, good, trouble)
     else:
         state = good = read_state(method, kept, request.args, trouble.errors)
     made, state = _draw(work, state, good, trouble)
@@ -92,13 +92,15 @@ def _parsed(query: str) -> MultiDict[str, str]:
     return MultiDict(parse_qsl(query, keep_blank_values=True))
 
 
-def _read_form(method: Method, chart: Chart, good: BoardState, trouble: Trouble) -> BoardState:
+def _read_form(work: Work, good: BoardState, trouble: Trouble) -> BoardState:
     """The good state with what the form changed; a field left as it was shown changes nothing."""
+    method, chart = work.method, work.chart
     show, state = display(), good
+    made = _drawn(work, good)
     for key, raw in request.args.items():
         if key[:2] not in (OPTION, EASE, MEASURE):
             continue
-        shown = field_for(method, key, chart, good, show)
+        shown = field_for(method, key, chart, good, show, made=made, rules=work.docket.rules)
         text = raw.strip()
         if text == shown.text:
             continue
@@ -110,6 +112,16 @@ def _read_form(method: Method, chart: Chart, good: BoardState, trouble: Trouble)
         except OptionError as error:
             trouble.errors[key], trouble.typed[key] = str(error), raw
     return state
+
+
+def _drawn(work: Work, good: BoardState) -> Made | None:
+    """What a state draws, where the defaults of its method may follow from the drawing."""
+    if not any(option.drawn for option in work.method.options):
+        return None
+    try:
+        return made_of(work, good.settings)
+    except (OptionError, CannotDraft):
+        return None
 
 
 def _draw(work: Work, state: BoardState, good: BoardState, trouble: Trouble) -> tuple[Made | None, BoardState]:
@@ -144,7 +156,18 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
     keys = _field_keys(method, chart, slip)
     fields = {
         group: [
-            field_for(method, key, chart, state, show, trouble.typed.get(key, ""), trouble.errors.get(key, "")) for key in names
+            field_for(
+                method,
+                key,
+                chart,
+                state,
+                show,
+                trouble.typed.get(key, ""),
+                trouble.errors.get(key, ""),
+                made=made,
+                rules=docket.rules,
+            )
+            for key in names
         ]
         for group, names in keys.items()
     }

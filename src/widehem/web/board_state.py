@@ -16,6 +16,7 @@ from widehem.core.design.design import Design
 from widehem.core.design.make import Made
 from widehem.core.drafting.method import Method, resolved
 from widehem.core.setting.option import Option, OptionError
+from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.settings import Settings, read_settings
 from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
 from widehem.store.designs import design_steps
@@ -179,11 +180,15 @@ class Field:
 
 
 def field_for(
-    method: Method, key: str, chart: Chart, state: BoardState, show: Display, typed: str = "", error: str = ""
-) -> Field:
-    """The field of one setting. typed, error: what was typed in vain."""
+    method: Method, key: str, chart: Chart, state: BoardState, show: Display, typed: str = "", error: str = "", *,
+    made: Made | None = None, rules: int = 0,
+) -> Field:  # fmt: skip
+    """The field of one setting. typed, error: what was typed in vain. made: what is drawn, for defaults that follow from it;
+    rules: those it is drawn by, 0 for today's."""
     settings = state.settings
     option = setting_of(method, key)
+    if option is not None:
+        option = option.by_rules(rules or method.rules)
     text, changed = settings.get(key, ""), key in state.tried
     if option is None:
         entry = CATALOGUE[key[2:]]
@@ -201,10 +206,12 @@ def field_for(
             cm = float(option.read(text, "cm"))
         except OptionError as wrong:  # kept when the range was another one
             typed, error, cm = typed or text, error or str(wrong), None
+    elif option.drawn and made is not None and isinstance(made.draft.options.get(option.code), Quantity):
+        cm = float(made.draft.options[option.code])
     else:
         tried = chart_tried(chart, settings)
         default = option.default_on(
-            tried, resolved(method, tried, settings_from(method, settings).options) if option.after else {}
+            tried, resolved(method, tried, settings_from(method, settings).options, rules or None) if option.after else {}
         )
         cm = None if default is None or isinstance(default, str) else float(default)
     return _length_field(

@@ -51,7 +51,11 @@ def lines(checks: Iterable[Check], kept: Mapping[str, Acceptance], show: Display
     found = list(checks)
     holds = accepted(found, kept)
     return tuple(
-        f"{check.title}, {check.figure_text(show)} {check.after}: {holds[check.name].words()}".replace("  ", " ")
-        for check in found
-        if check.name in holds
+        f"{check.title}, {_figure(check, show)}: {holds[check.name].words()}" for check in found if check.name in holds
     )
+
+
+def _figure(check: Check, show: Display) -> str:
+    """The figure of a check with its unit and what it is of: '1.5 cm apart'."""
+    unit = show.unit if check.kind in ("length", "signed") else ""
+    return " ".join(part for part in (check.figure_text(show), unit, check.after) if part)

@@ -180,6 +180,7 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
     pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
     if sheet.rules > 1 and isinstance(sheet.options["neck_depth"], Quantity):
         pit = high_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
+        sheet.options["neck_depth"] = drawn(pit.y - snp_front.y, "front neck depth")
     front_curve = front_neck(pit, snp_front, way, shape, meets)
     sheet.points["pit"] = board.spot("front", pit)
     return Frame(

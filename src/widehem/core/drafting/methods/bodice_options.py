@@ -46,7 +46,7 @@ HOLLOW_FRONT = Option(
 )
 NECK_DEPTH = Option(
     "neck_depth", "Front neck depth", "length", None, "below the side neck point; a fifth of the neck and a little", 4.0, 20.0, 0.5,
-    worked=lambda on: on["neck"] / 5 + 0.3, uses=("neck",),
+    worked=lambda on: on["neck"] / 5 + 0.3, uses=("neck",), drawn=True,
 )  # fmt: skip
 NECK_SHAPE = Option(
     "neck_shape", "Front neck", "choice", "round", "how the front neckline runs",

@@ -59,7 +59,7 @@ OPTIONS = (
     Option("narrower", "Front narrower at the shoulder", "length", 0.6, "the chest is narrower than the back", 0.0, 2.0, 0.1),
     Option(
         "neck_depth", "Front neck depth", "length", None, "below the front side neck point", 4.0, 20.0, 0.5,
-        worked=lambda on: on["neck"] / 5 - 0.9, uses=("neck",),
+        worked=lambda on: on["neck"] / 5 - 0.9, uses=("neck",), drawn=True,
     ),
     Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0,
         100.0, 10.0),
@@ -327,6 +327,7 @@ def _half(
             centre_top = deep_enough(Point(0.0, snp.y + deep.value), snp, way, behind, whole, shape, meets)
             if sheet.rules > 1 and isinstance(sheet.options["neck_depth"], Quantity):
                 centre_top = high_enough(centre_top, snp, way, behind, whole, shape, meets)
+                sheet.options["neck_depth"] = drawn(centre_top.y - snp.y, "front neck depth")
         curve = partial(back_neck, meets=meets) if name == "back" else partial(front_neck, shape=shape, meets=meets)
         neck = curve(centre_top, snp, way)
         lean_out = Lean(lean.side, 0.0, 0, lean.down)

@@ -37,6 +37,7 @@ HEM = Option(
     0.5,
     worked=lambda on: on["hand"] + 1,
     uses=("hand",),
+    drawn=True,
 )
 PROFILE = Option(
     "profile", "Profile", "choice", "one", "two ways of rounding the triangle",

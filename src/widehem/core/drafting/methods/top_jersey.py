@@ -66,11 +66,11 @@ SIDE = Option(
 )  # fmt: skip
 NECK_WIDE = Option(
     "neck_wider", "Neck wider", "length", None, "on each side; as far as the head asks, unless it is set", 0.0, 6.0, 0.25,
-    worked=lambda on: Quantity(0.0, "neck wider"), before=((1, 0.0),),
+    worked=lambda on: Quantity(0.0, "neck wider"), before=((1, 0.0),), drawn=True,
 )  # fmt: skip
 NECK_DEEP = Option(
     "neck_depth", "Front neck depth", "length", None, "below the nape level", 3.0, 20.0, 0.5,
-    worked=lambda on: on["neck"] / 5 - 0.5, uses=("neck",),
+    worked=lambda on: on["neck"] / 5 - 0.5, uses=("neck",), drawn=True,
 )  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "none", "where the neck does not pass the head",
