@@ -233,19 +233,24 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
     """The armhole a sleeve is drawn for: given, or of a bodice drafted on the same chart; None when neither is named."""
     from widehem.core.design.design import method_design
     from widehem.core.design.make import make
-    from widehem.core.drafting.cap import Armhole
+    from widehem.core.drafting.armhole_typed import Typed, problems
     from widehem.core.drafting.method import armhole_of, method_named
     from widehem.core.units import LengthError, parse_length
 
     if arguments.armhole:
         given = dict(_pairs(arguments.armhole.split(","), "--armhole"))
-        if set(given) != {"front", "back"}:
-            raise UsageError(f'--armhole "{arguments.armhole}" names not front and back: write front=21.5,back=21.7.')
+        if not {"front", "back"} <= set(given) <= {"front", "back", "depth"}:
+            raise UsageError(
+                f'--armhole "{arguments.armhole}" names not front and back: write front=21.5,back=21.7, and depth=18 if known.'
+            )
         try:
             lengths = {name: parse_length(words, unit, least_cm=5).cm for name, words in given.items()}
         except LengthError as error:
             raise UsageError(f"--armhole: {error}") from None
-        return Armhole(lengths["front"], lengths["back"])
+        typed = Typed(lengths["front"], lengths["back"], lengths.get("depth"))
+        if wrong := problems(typed):
+            raise UsageError(f"--armhole: {next(iter(wrong.values()))}")
+        return typed.armhole
     if not arguments.bodice:
         return None
     armhole = armhole_of(make(method_design(method_named(arguments.bodice)), chart).garment)

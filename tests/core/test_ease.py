@@ -103,11 +103,12 @@ class Cloth(unittest.TestCase):
 
         self.assertEqual(cap(2.5)[0], "true")
         self.assertEqual(ease_of(2.5)[0], "true")
-        self.assertEqual(cap(2.5, cloth="crisp")[0], "not")
+        self.assertEqual(cap(2.5, cloth="crisp")[0], "look", "set on purpose")
+        self.assertEqual(cap(0.25)[0], "not")
         self.assertIn("Crisp cloth takes 1.3 cm at most here", cap(2.5, cloth="crisp")[1])
         self.assertEqual(cap(1.0, cloth="crisp")[0], "true")
-        self.assertEqual(cap(0.5)[0], "not")
-        self.assertIn("drags over the shoulder", cap(0.5)[1])
+        self.assertEqual(cap(0.5)[0], "look")
+        self.assertIn("drags over the shoulder. It was set on purpose: accept it with a word.", cap(0.5)[1])
         self.assertEqual(
             ease_of(0.0, cloth="knit"),
             ("true", "38.9 on armhole 38.9. Set in flat, without ease.".replace("38.9", f"{hole.whole:.1f}")),

@@ -43,7 +43,7 @@ def load_demo(store: Store) -> bool:
                     options=garment.options,
                 ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
                 bodice_id=dockets.get(garment.bodice), rules=garment.rules or method.rules,
-                accepted=garment.accepted,
+                armhole=garment.armhole, accepted=garment.accepted,
             )  # fmt: skip
             session.add(docket)
             session.flush()

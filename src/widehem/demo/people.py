@@ -41,7 +41,7 @@ class Person:
 @dataclass(frozen=True)
 class Garment:
     """A docket. settings as written; a plan of allowances; drawn on the oldest chart when drawn_on_oldest;
-    rules: of an earlier version than today's; accepted: checks with a word, by whom, and the figure then."""
+    rules: of an earlier version than today's; armhole: of a garment that exists; accepted: checks with a word, by whom, and the figure then."""
 
     name: str
     wearer: str
@@ -53,6 +53,7 @@ class Garment:
     method: str = "skirt.two_panel"
     bodice: str = ""
     rules: int = 0
+    armhole: dict[str, str] = field(default_factory=dict)
     accepted: dict[str, dict[str, object]] = field(default_factory=dict)
 
 
@@ -205,6 +206,13 @@ GARMENTS = (
     Garment("Watch coat", "Gideon Fenn", method="coat.straight", over="shirt and smock", rules=1),
     Garment("Watch coat sleeve", "Gideon Fenn", {"elbow": "dart"}, method="sleeve.guide_box", bodice="Watch coat"),
     Garment("Lantern bodice", "Perpetua Lund", method="bodice.contour", over="laced corset"),
+    Garment(
+        "Sleeve for the old oilskin",
+        "Gideon Fenn",
+        {"cap_height": "middle"},
+        method="sleeve.triangle",
+        armhole={"front": "26.5 cm", "back": "27.5 cm", "depth": "20.5 cm"},
+    ),
 )
 
 HOUSE_LIST = (

@@ -15,6 +15,7 @@ from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Method, armhole_of
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.store.armholes import typed_armhole
 from widehem.store.charts import chart_drawn_on, core_chart
 from widehem.store.designs import alterations_of, core_design
 from widehem.store.dockets import changed_since, find_docket
@@ -59,8 +60,9 @@ def find_work(session: Session, docket_id: int) -> Work | None:
     row = chart_drawn_on(session, docket)
     changed = changed_since(session, docket) if docket.chart_id else ()
     method, chart = METHODS[docket.method], core_chart(session, row)
-    bodice = find_docket(session, docket.bodice_id) if method.for_armhole and docket.bodice_id else None
-    armhole = armhole_now(session, bodice) if bodice else None
+    bodice = find_docket(session, docket.bodice_id) if method.for_armhole and docket.bodice_id and not docket.armhole else None
+    typed = typed_armhole(docket) if method.for_armhole else None
+    armhole = typed.armhole if typed else armhole_now(session, bodice) if bodice else None
     try:
         alterations = alterations_of(docket)
     except OptionError:

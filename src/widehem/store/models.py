@@ -152,7 +152,7 @@ class Docket(Base):
     own settings, as they were written; '' takes one of the design back to the method's default.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
-    docket whose armhole a sleeve is drawn for. looks: what was seen when the draft was looked at. accepted: checks
+    docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks: what was seen when the draft was looked at. accepted: checks
     that are not true and were accepted, by name: why, by whom, and the figure then.
     """
 
@@ -165,6 +165,7 @@ class Docket(Base):
     chart_id: Mapped[int | None] = mapped_column(ForeignKey("chart.id", ondelete="SET NULL"))
     foundation: Mapped[str] = mapped_column(String(200), default="")
     bodice_id: Mapped[int | None] = mapped_column(ForeignKey("docket.id", ondelete="SET NULL"))
+    armhole: Mapped[dict[str, str]] = mapped_column(default=dict)
     rules: Mapped[int] = mapped_column(default=1)
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)

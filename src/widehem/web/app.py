@@ -13,6 +13,7 @@ from widehem.core.output.photo import LARGEST_FILE
 from widehem.store.database import Store
 from widehem.web import (
     accept,
+    armhole,
     board,
     charts,
     company,
@@ -91,6 +92,7 @@ def create_app(store: Store) -> Flask:
         tables,
         ease,
         accept,
+        armhole,
         board,
         compare,
         walk,

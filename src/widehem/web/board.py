@@ -15,12 +15,12 @@ from widehem.core.body.chart import Chart
 from widehem.core.design.cautions import cautions
 from widehem.core.design.compare import compare_made
 from widehem.core.design.make import Made
+from widehem.core.design.mends import mends_for
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.pattern.acceptance import accepted
 from widehem.core.setting.option import OptionError
-from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
@@ -279,7 +279,7 @@ def for_armhole(docket_id: int) -> Any:
             (other for other in armholes_of(session, docket.wearer_id) if str(other.id) == request.form.get("bodice")), None
         )
         if chosen is not None:
-            docket.bodice_id = chosen.id
+            docket.bodice_id, docket.armhole = chosen.id, {}
     return redirect(url_for(".draft", docket_id=docket_id, slip="settings"), 303)
 
 
@@ -313,13 +313,10 @@ def _mends(made: Made, state: BoardState, to: Any) -> dict[str, list[tuple[str, 
     """For each check that is not true, what would true it: words, and where pressing leads. Taking it back is the way back."""
     found: dict[str, list[tuple[str, str]]] = {}
     for check in made.checks:
-        for mend in made.method.mends_of(check.name) if check.verdict != "true" else ():
+        for mend in mends_for(made, check):
             key = (EASE if mend.ease else OPTION) + mend.option
-            asked = (made.method.ease_at if mend.ease else made.method.option)(mend.option)
-            now = (made.draft.ease if mend.ease else made.draft.options).get(mend.option)
-            if asked.read(mend.value, "cm") != (now.value if isinstance(now, Quantity) else now):
-                href = to(tried=state.with_setting(key, mend.value).tried, slip="checks", lit=check.name)
-                found.setdefault(check.name, []).append((mend.words, href))
+            href = to(tried=state.with_setting(key, mend.value).tried, slip="checks", lit=check.name)
+            found.setdefault(check.name, []).append((mend.words, href))
     return found
 
 

@@ -15,7 +15,7 @@ from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design
 from widehem.core.design.make import Made
 from widehem.core.drafting.method import Method, resolved
-from widehem.core.setting.option import Option, OptionError
+from widehem.core.setting.option import Option, OptionError, Value
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.settings import Settings, read_settings
 from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
@@ -206,8 +206,8 @@ def field_for(
             cm = float(option.read(text, "cm"))
         except OptionError as wrong:  # kept when the range was another one
             typed, error, cm = typed or text, error or str(wrong), None
-    elif option.drawn and made is not None and isinstance(made.draft.options.get(option.code), Quantity):
-        cm = float(made.draft.options[option.code])
+    elif option.drawn and made is not None and isinstance(now := _of(made, key), Quantity):
+        cm = now.value
     else:
         tried = chart_tried(chart, settings)
         default = option.default_on(
@@ -217,6 +217,11 @@ def field_for(
     return _length_field(
         key, option.name, option.why, cm, option.step, (option.low, option.high), show, changed, bool(text), typed, error
     )
+
+
+def _of(made: Made, key: str) -> Quantity | Value | None:
+    """An option or ease as it was drawn with."""
+    return (made.draft.ease if key.startswith(EASE) else made.draft.options).get(key[2:])
 
 
 def _number_field(option: Option, key: str, text: str, changed: bool, typed: str, error: str) -> Field:
@@ -240,9 +245,9 @@ def _length_field(
     less = more = ""
     if cm is not None:
         if cm - stride >= span[0] - 1e-6:
-            less = f"{show.length(cm - stride)} {show.unit}"
+            less = f"{show.setting(cm - stride)} {show.unit}"
         if cm + stride <= span[1] + 1e-6:
-            more = f"{show.length(cm + stride)} {show.unit}"
+            more = f"{show.setting(cm + stride)} {show.unit}"
     hint = f"{show.length(span[0])} to {show.full(span[1])}"
     if error and typed:
         text = typed

@@ -193,7 +193,10 @@ def add_docket(production_id: int) -> Any:
         sleeve = METHODS[method] if not errors and METHODS[method].for_armhole else None
         bodice = bodice_for(session, wearer.id, sleeve) if wearer is not None and sleeve is not None else None
         if sleeve is not None and bodice is None:
-            errors["method"] = "A sleeve is drawn for an armhole: open a docket with a bodice for this wearer first."
+            errors["method"] = (
+                "A sleeve is drawn for an armhole: open a docket with a bodice for this wearer first, or measure the armhole "
+                "of a garment (Methods, on the wearer's page)."
+            )
         if not errors and wearer is not None:
             made = Docket(
                 production_id=production_id,

@@ -19,7 +19,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.walk import armhole_depth, armhole_level, underarm_curves
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import Mend, Option, OptionError, Value
-from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.setting.registry import Registry
 from widehem.core.setting.step import Step
@@ -103,6 +103,7 @@ class Method:
         return tuple(code for code in chart.missing(self.uses(options)) if instead.get(code, "") not in chart)
 
 
+ARMHOLE = "armhole"  # what a default of ease may follow from, besides settings: the armhole a sleeve is drawn for, cm
 METHODS: Registry[Method] = Registry("method")
 WHOLE = "Whole garments"  # no schools of one thing, as the other groups are
 PARTS = ("Bodices", "Sleeves", "Skirts", "Trousers", WHOLE)  # groups, in the order of the body
@@ -203,15 +204,24 @@ def draft(
         )
     body = method.body(chart) if method.body else chart
     settings = resolved(method, body, given, rules)
+    known = settings if armhole is None else {**settings, ARMHOLE: drawn(armhole.whole, "armhole")}
     plan = {}
     for option in method.ease:
         amount = (ease or {}).get(option.code)
-        cm = option.check(amount) if amount is not None else option.by_rules(rules).default_on(body, settings)
+        cm = option.check(amount) if amount is not None else option.by_rules(rules).default_on(body, known)
         assert isinstance(cm, float | int | Quantity)
         plan[option.code] = Quantity(float(cm), option.name.lower(), option.code, "ease")
     for code in ease or {}:
         method.ease_at(code)
-    sheet = Sheet(body, settings, {option.code: option for option in method.options}, plan, armhole=armhole, rules=rules)
+    sheet = Sheet(
+        body,
+        settings,
+        {option.code: option for option in method.options},
+        plan,
+        armhole=armhole,
+        rules=rules,
+        eased=frozenset(ease or {}),
+    )
     try:
         method.draw(sheet)
     except PatternError as error:

@@ -74,7 +74,7 @@ class Sheet:
     """What a method draws on. Lengths in cm, y downwards.
 
     chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for.
-    rules: the version of the method's rules by which it is drawn. made: what is handed over at the end.
+    rules: the version of the method's rules by which it is drawn. eased: what ease the maker set. made: what is handed over at the end.
     """
 
     chart: Chart
@@ -89,6 +89,7 @@ class Sheet:
     made: HandedOver | None = None
     armhole: Armhole | None = None
     rules: int = 1
+    eased: frozenset[str] = frozenset()
 
     def hand_over(
         self,
@@ -112,6 +113,10 @@ class Sheet:
 
     def ease(self, code: str) -> Quantity:
         return self.ease_plan[code]
+
+    def set_by_hand(self, code: str) -> bool:
+        """Whether the maker set an ease; else it is the usual one."""
+        return code in self.eased
 
     def choice(self, code: str) -> str:
         value = self.options[code]

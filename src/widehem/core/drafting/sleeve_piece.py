@@ -46,7 +46,7 @@ def hand_over_sleeve(
     armhole: Armhole,
     arm: float,
     planned: float | None,
-    ease: float,
+    ease: float | None,
     hand: float | None,
     share: float = 1.0,
     down: float | None = None,
@@ -55,7 +55,7 @@ def hand_over_sleeve(
     """A sleeve with one seam under the arm, cm.
 
     arm: upper arm; planned: the ease round it that was asked for, None where the width came out of the cap; ease: wanted in
-    the cap; share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run
+    the cap, None where it is read; share: of the ease of a high cap. down: how far the hem was to lie below the bicep line, where both seams run
     straight. more: other demands.
     """
     sheet.hand_over(
@@ -71,7 +71,7 @@ def hand_over_sleeve(
         ),
         demands=(
             Girth("bicep", "Upper arm", arm, planned, BICEP_LEAST, 0.1, limb=True),
-            CapFits(armhole.whole, ease, share, pitch=(armhole.back / 3, armhole.front / 3)),
+            CapFits(armhole.whole, ease, share, pitch=(armhole.back / 3, armhole.front / 3), chosen=sheet.set_by_hand("cap")),
             NotchAt(EdgeRef(SLEEVE, "cap"), SHOULDER, 1, armhole.back + (piece.edge("cap").length - armhole.whole) / 2),
             OnTheBody(((SLEEVE, "underarm_back", "cap.start"), (SLEEVE, "underarm_front", "cap.end"))),
             Length(

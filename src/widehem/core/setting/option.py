@@ -33,13 +33,14 @@ class Choice:
 class Mend:
     """A setting that trues something: words for the press, the option and what it is set to (with its unit).
 
-    ease: the setting is an ease.
+    ease: the setting is an ease. when: other options with the values at which it helps.
     """
 
     words: str
     option: str
     value: str
     ease: bool = False
+    when: tuple[tuple[str, str], ...] = ()
 
 
 @record(frozen=True)
@@ -77,7 +78,7 @@ class Option:
         """The default for this chart and the settings so far; None when a measure it rests on is missing."""
         if self.worked is None:
             return self.default
-        if chart.missing(self.uses):
+        if chart.missing(self.uses) or any(code not in settings for code in self.after):
             return None
         return self.worked({code: measured(chart, code) for code in self.uses} | {code: settings[code] for code in self.after})
 

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 from widehem.core.drafting.arm import arm_of
-from widehem.core.drafting.cap import NEAR
+from widehem.core.drafting.cap import NEAR, Armhole
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.sleeve_options import length_option
@@ -20,7 +20,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.held import NotchAt
-from widehem.core.pattern.checks.sleeve import CapFits
+from widehem.core.pattern.checks.sleeve import CapFits, CapHalves
 from widehem.core.pattern.checks.through import HandPasses
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
@@ -41,7 +41,7 @@ UNDER_TRUE = 2.0
 WIDTH_LEAST, WIDTH_MOST = 3.0, 8.0
 ELBOW_PART = 0.58
 BELOW_LEAST = 4.0
-HEAD_NOTCHES = SHOULDER, "front of the arm", SIDE_NOTCH  # at quarters of the head
+HEAD_NOTCHES = SHOULDER, "front of the arm", SIDE_NOTCH
 
 WRIST = Option(
     "wrist", "Wrist", "choice", "hand", "how it is closed",
@@ -99,7 +99,7 @@ def draw(sheet: Sheet) -> None:
             spot = Point(head.wide * number / 4, -head.high / 2 * math.sin(math.pi * number / 2))
             sheet.point(title.lower().replace(" ", "_").replace(",", ""), title, spot, letter, piece="sleeve")
         sheet.line("sleeve_middle", "Middle of the head", Path.through(Point(0, 0), Point(head.wide, 0)), piece="sleeve")
-    _seams(sheet, hole.whole, head, arm, length)
+    _seams(sheet, hole, head, arm, length)
 
 
 def _head(wide: float, want: float) -> _Head:
@@ -157,7 +157,7 @@ def _by_underarm(sheet: Sheet, width: float, arm: float, want: float, length: fl
     return head
 
 
-def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Quantity) -> None:
+def _seams(sheet: Sheet, hole: Armhole, head: _Head, arm: Quantity, length: Quantity) -> None:
     crown, middle = -head.high / 2, head.wide / 2
     wrist_at, under = crown + length.value, head.high / 2
     if wrist_at < under + BELOW_LEAST:
@@ -197,7 +197,8 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         Edge("wrist", (hem,), (), "hem"),
     )
     grain = Point(middle, under + (wrist_at - under) * 0.25), Point(middle, under + (wrist_at - under) * 0.85)
-    marked = tuple(replace(edge, notches=_notches(edge, elbow_at)) for edge in edges)
+    on_head = _on_head(sheet, hole, head.wave.length)
+    marked = tuple(replace(edge, notches=_notches(edge, elbow_at, on_head)) for edge in edges)
     piece = Piece("sleeve", "Sleeve", marked, balance=(BalanceLine.across("bicep", under),), grain=grain)
     with sheet.step("Head and seam", "One seam down the back of the arm: both edges are the same seam."):
         show_edges(
@@ -208,12 +209,12 @@ def _seams(sheet: Sheet, armhole: float, head: _Head, arm: Quantity, length: Qua
         )
         sheet.sum("head", drawn(head.wave.length, "head"))
     sheet.rub_out("sleeve_middle")
-    _hand_over(sheet, piece, armhole, arm.value, head.high)
+    _hand_over(sheet, piece, hole, on_head, arm.value, head.high)
     sheet.note(
         say(
             "The seam meets the back armhole {0u} behind the shoulder seam; crown to the shoulder, the hollow to the side "
             "seam.",
-            armhole / 4,
+            hole.whole / 4,
         )
     )
     if elbow_at is not None:
@@ -252,10 +253,19 @@ def _edge(sheet: Sheet, head: _Head, under: float, elbow: float | None, wrist: f
     return down + Path((curve_between(low, Point(0, 1), at, way), curve_between(at, way, foot, foot - at)))
 
 
-def _notches(edge: Edge, elbow: float | None) -> tuple[Notch, ...]:
+def _on_head(sheet: Sheet, hole: Armhole, head: float) -> tuple[float, float, float]:
+    """How far along the head, from the back edge, its notches stand: the shoulder a quarter on, from there as far to the side
+    seam as the front armhole is long with its share of the ease. cm."""
+    if sheet.rules < 2:
+        return head / 4, head / 2, head * 3 / 4
+    front = hole.front * head / hole.whole
+    return head / 4, head / 4 + front / 2, head / 4 + front
+
+
+def _notches(edge: Edge, elbow: float | None, on_head: tuple[float, float, float]) -> tuple[Notch, ...]:
     """Three on the head; on the seam two about the elbow, counted from the hem."""
     if edge.role == "cap":
-        return tuple(Notch(name, edge.length * part / 4) for part, name in enumerate(HEAD_NOTCHES, 1))
+        return tuple(Notch(name, along) for name, along in zip(HEAD_NOTCHES, on_head, strict=True))
     if edge.role != "underarm" or elbow is None:
         return ()
     spot = edge.at_level(elbow) or 0.0
@@ -264,7 +274,9 @@ def _notches(edge: Edge, elbow: float | None) -> tuple[Notch, ...]:
     return tuple(sorted(found, key=lambda notch: notch.along))
 
 
-def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float, crown_to_hollow: float) -> None:
+def _hand_over(
+    sheet: Sheet, piece: Piece, hole: Armhole, on_head: tuple[float, float, float], arm: float, crown_to_hollow: float
+) -> None:
     hand = sheet.chart.get("hand") if sheet.choice("wrist") == "hand" else None
     length = sheet.length("length").value
     if sheet.rules > 1 and not arm_of(sheet).long(length):
@@ -276,8 +288,9 @@ def _hand_over(sheet: Sheet, piece: Piece, armhole: float, arm: float, crown_to_
         demands=(
             Girth("bicep", "Upper arm", arm, None, 3.0, 0.1, limb=True),
             *room_for(arm_of(sheet), length, crown_to_hollow),
-            *(NotchAt(EdgeRef("sleeve", "cap"), n, 1, part=p / 4) for p, n in enumerate(HEAD_NOTCHES, 1)),
-            CapFits(armhole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
+            *(NotchAt(EdgeRef("sleeve", "cap"), n, 1, along) for n, along in zip(HEAD_NOTCHES, on_head, strict=True)),
+            CapFits(hole.whole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
+            CapHalves(hole.front, hole.back, (SHOULDER, SIDE_NOTCH), (0.0, HEAD_EASE_MOST)) if sheet.rules > 1 else None,
             HandPasses(hand) if hand is not None else None,
         ),
     )
