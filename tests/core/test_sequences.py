@@ -15,6 +15,7 @@ from widehem.core.design.make import make
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.garment import EdgeRef, Garment
+from widehem.core.pattern.limits import USUAL_LIMITS
 from widehem.core.style.operation import OPERATIONS, CannotStyle, Context, run
 from widehem.core.style.where import Where
 
@@ -101,7 +102,8 @@ class Sequences(unittest.TestCase):
         self.assertAlmostEqual(cloth(garment), area, delta=0.02 * len(steps) + 0.02, msg=steps)
         for name, by in mismatch(garment).items():
             known = off.get(name, off.get(name.removesuffix("_left"), 0.0))
-            self.assertLessEqual(by, max(known, *off.values()) + 0.05, (name, steps))
+            # two cuts that all but meet share an eased seam a little otherwise than it was: it stays true
+            self.assertLessEqual(by, max(known, *off.values()) + USUAL_LIMITS.seam, (name, steps))
         for piece in garment.pieces:
             self.assertTrue(piece.simple)
             for edge in piece.edges:

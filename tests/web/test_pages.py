@@ -319,7 +319,7 @@ class Cut(WebCase):
 
     def test_allowances_are_changed_and_kept_as_written(self):
         self.post(
-            "/dockets/1/cut", {"plan": "cloth", "a.seam": "5/8 in", "a.hem": "4.0", "a.opening": "1.5", "paper": "letter"}
+            "/dockets/1/cut", {"plan": "cloth", "a.seam": "5/8 in", "a.hem": "5.0", "a.opening": "1.5", "paper": "letter"}
         )
         with self.store.read() as session:
             docket = find_docket(session, 1)

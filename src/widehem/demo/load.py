@@ -12,14 +12,15 @@ from sqlalchemy.orm import Session
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
+from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
-from widehem.demo.people import COMPANY, GARMENTS, HOUSE_EASE, HOUSE_LIST, HOUSE_TABLE, PEOPLE, PRODUCTION, Person
+from widehem.demo.people import COMPANY, GARMENTS, HOUSE_EASE, HOUSE_LIST, HOUSE_TABLE, HOUSE_VALUES, PEOPLE, PRODUCTION, Person
 from widehem.demo.portrait import portrait
 from widehem.store.charts import add_reading, begin_chart, charts_of
 from widehem.store.database import Store
-from widehem.store.designs import block_design
 from widehem.store.ease import add_plan
-from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
+from widehem.store.house import keep_values, open_docket
+from widehem.store.models import HouseList, Photo, Production, Wearer
 from widehem.store.tables import copy_table, keep_table
 
 
@@ -38,15 +39,11 @@ def load_demo(store: Store) -> bool:
             wearer = wearers[garment.wearer]
             oldest = charts_of(session, wearer.id)[-1].id if garment.drawn_on_oldest else None
             method = METHODS[garment.method]
-            docket = Docket(
-                production_id=production.id, wearer_id=wearer.id, name=garment.name, design=block_design(session, method),
-                    options=garment.options,
-                ease=garment.ease, plan=garment.plan, amounts={}, foundation=garment.over, chart_id=oldest,
-                bodice_id=dockets.get(garment.bodice), rules=garment.rules or method.rules,
-                armhole=garment.armhole, accepted=garment.accepted,
+            docket = open_docket(
+                session, wearer, garment.name, method, options=garment.options, ease=garment.ease, plan=garment.plan, amounts={},
+                foundation=garment.over, chart_id=oldest, bodice_id=dockets.get(garment.bodice), armhole=garment.armhole,
+                rules=garment.rules or method.rules, accepted=garment.accepted,
             )  # fmt: skip
-            session.add(docket)
-            session.flush()
             dockets[garment.name] = docket.id
     return True
 
@@ -76,6 +73,7 @@ def _house(session: Session) -> dict[str, str]:
     """A list, a plan of ease and a figure table of the workroom's own; returns the codes of tables by name."""
     name, codes = HOUSE_LIST
     session.add(HouseList(name=name, codes=codes))
+    keep_values(session, (HouseValue(*value) for value in HOUSE_VALUES))
     title, base, formulas = HOUSE_TABLE
     plan, why, like, amounts = HOUSE_EASE
     add_plan(session, replace(PLANS[like], why=why, amounts={**PLANS[like].amounts, **amounts}), plan)

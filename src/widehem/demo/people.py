@@ -231,6 +231,11 @@ HOUSE_LIST = (
         "height",
     ],
 )
+HOUSE_VALUES = (
+    ("sleeve.guide_box", "e.cap", "1.5 cm"),
+    ("cloth", "a.hem", "5 cm"),
+    ("trousers.crease", "o.seam_limit", "0.15 cm"),
+)
 HOUSE_EASE = (
     "Ferry crew coats",
     "over a wool jersey, arms up at the rope",

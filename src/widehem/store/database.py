@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from widehem.store.models import NEVER_CHANGED, Base
 
 FILE, SECRET = "widehem.sqlite3", "secret.key"
-HEAD = "0008"
+HEAD = "0009"
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 

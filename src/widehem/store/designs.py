@@ -49,10 +49,10 @@ def _steps(data: list[dict[str, object]]) -> tuple[Step, ...]:
 
 
 def keep_own_settings(docket: Docket, options: dict[str, str], ease: dict[str, str]) -> None:
-    """Settings in force become the docket's own: only what its design does not say already, '' where it says too much."""
-    docket.options, docket.ease = _own(docket.design.options, options), _own(docket.design.ease, ease)
+    """Settings in force become the docket's own: only what house and design do not say already, '' where it says too much."""
+    docket.options, docket.ease = _own(docket.given_options, options), _own(docket.given_ease, ease)
 
 
-def _own(design: dict[str, str], wanted: dict[str, str]) -> dict[str, str]:
-    changed = {code: text for code, text in wanted.items() if design.get(code) != text}
-    return {**changed, **{code: "" for code in design if code not in wanted}}
+def _own(given: dict[str, str], wanted: dict[str, str]) -> dict[str, str]:
+    changed = {code: text for code, text in wanted.items() if given.get(code) != text}
+    return {**changed, **{code: "" for code in given if code not in wanted}}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, MetaData, String
+from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, MetaData, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 _NAMES = {
@@ -149,7 +149,8 @@ class Docket(Base):
     alterations.
 
     rules: the version of the method's rules it is drawn by, until the maker draws it by those of today. options, ease: its
-    own settings, as they were written; '' takes one of the design back to the method's default.
+    own settings, as they were written; '' takes one of the design back to the method's default. house: the values of the
+    house on the day it was opened, under both.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
     docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks: what was seen when the draft was looked at. accepted: checks
@@ -170,6 +171,7 @@ class Docket(Base):
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)
     alterations: Mapped[list[Any]] = mapped_column(default=list)
+    house: Mapped[dict[str, str]] = mapped_column(default=dict)
     plan: Mapped[str] = mapped_column(String(40), default="cloth")
     amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
     paper: Mapped[str] = mapped_column(String(20), default="a4")
@@ -191,12 +193,25 @@ class Docket(Base):
     @property
     def all_options(self) -> dict[str, str]:
         """The options in force: the design's with the docket's own over them."""
-        return _over(self.design.options, self.options)
+        return _over(self.given_options, self.options)
+
+    @property
+    def given_options(self) -> dict[str, str]:
+        """The options before the docket's own: the house's with the design's over them."""
+        return {**self._of_house("o."), **self.design.options}
+
+    @property
+    def given_ease(self) -> dict[str, str]:
+        """The ease before the docket's own."""
+        return {**self._of_house("e."), **self.design.ease}
+
+    def _of_house(self, start: str) -> dict[str, str]:
+        return {key.removeprefix(start): text for key, text in self.house.items() if key.startswith(start)}
 
     @property
     def all_ease(self) -> dict[str, str]:
         """The ease in force."""
-        return _over(self.design.ease, self.ease)
+        return _over(self.given_ease, self.ease)
 
 
 def _over(design: dict[str, str], own: dict[str, str]) -> dict[str, str]:
@@ -250,6 +265,18 @@ class HouseEase(Base):
     def code(self) -> str:
         """The code the plan goes by in an address."""
         return f"house-{self.id}"
+
+
+class HouseRow(Base):
+    """A value of the house in place of a default. of: a method, a plan of allowances, '' for every method; text as it was
+    written."""
+
+    __tablename__ = "house_value"
+    __table_args__ = (UniqueConstraint("of", "key"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    of: Mapped[str] = mapped_column(String(60), default="")
+    key: Mapped[str] = mapped_column(String(60))
+    text: Mapped[str] = mapped_column(String(60))
 
 
 class Listening(Base):

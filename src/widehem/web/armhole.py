@@ -21,8 +21,8 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, say
 from widehem.store.armholes import LENGTHS, read_typed
 from widehem.store.charts import core_chart, latest_chart
-from widehem.store.designs import block_design
 from widehem.store.dockets import find_docket, find_wearer
+from widehem.store.house import open_docket
 from widehem.store.models import Docket, Wearer
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
@@ -127,7 +127,7 @@ def _trial(method: Method, chart: Chart, read: Typed) -> Trial:
 
 
 @pages.post("/wearers/<int:wearer_id>/armhole")
-def open_docket(wearer_id: int) -> Any:
+def open_for(wearer_id: int) -> Any:
     """Open a docket for a sleeve in an armhole as it was typed."""
     given = {key: text for key, text in request.form.items() if key in (*FIELDS, "method", "name")}
     wearer, _ = _wearer(wearer_id)
@@ -139,12 +139,8 @@ def open_docket(wearer_id: int) -> Any:
     if wrong or read is None or problems(read):
         return _page(wearer_id, None, given, wrong), 422
     with current_store().write() as session:
-        made = Docket(
-            production_id=wearer.production_id, wearer_id=wearer_id, name=name, design=block_design(session, method),
-            rules=method.rules, plan=method.allowances, armhole=kept, options={}, ease={},
-        )  # fmt: skip
-        session.add(made)
-        session.flush()
+        found = session.merge(wearer, load=False)
+        made = open_docket(session, found, name, method, armhole=kept)
         number = made.id
     return redirect(url_for("board.draft", docket_id=number), 303)
 

@@ -18,6 +18,7 @@ from widehem.core.design.make import Made
 from widehem.core.design.mends import mends_for
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method
+from widehem.core.marking.house import settings_for, value_words
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.pattern.acceptance import accepted
 from widehem.core.setting.option import OptionError
@@ -26,6 +27,7 @@ from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
 from widehem.store.dockets import armholes_of, find_docket, keep_settings
 from widehem.store.ease import all_plans
+from widehem.store.house import house_differs
 from widehem.store.making import Work, find_work
 from widehem.store.models import Docket
 from widehem.web.accept import kept_of, wrong_word
@@ -36,7 +38,6 @@ from widehem.web.board_state import (
     BoardState,
     Field,
     field_for,
-    kept_settings,
     made_of,
     read_setting,
     read_state,
@@ -73,13 +74,12 @@ def draft(docket_id: int) -> Response:
     """The board in the state its address names; a form of the slip is read first."""
     work = load(docket_id)
     docket, method = work.docket, work.method
-    kept = kept_settings(docket)
     trouble = Trouble({}, {})
     if "good" in request.args:
-        good = read_state(method, kept, _parsed(request.args["good"]))
+        good = read_state(method, docket, _parsed(request.args["good"]))
         state = _read_form(work, good, trouble)
     else:
-        state = good = read_state(method, kept, request.args, trouble.errors)
+        state = good = read_state(method, docket, request.args, trouble.errors)
     made, state = _draw(work, state, good, trouble)
     response = make_response(_render(work, state, made, trouble))
     if is_htmx():
@@ -135,7 +135,7 @@ def _draw(work: Work, state: BoardState, good: BoardState, trouble: Trouble) -> 
         trouble.errors.update(
             {MEASURE + code: "Look at this one." for code in refusal.measures if MEASURE + code in state.tried}
         )
-    for fallback in (good, BoardState(state.kept, {}, state.step, state.view, state.slip)):
+    for fallback in (good, BoardState(state.kept, {}, state.step, state.view, state.slip, house=state.house)):
         try:
             return made_of(work, fallback.settings), state
         except (OptionError, CannotDraft):
@@ -190,6 +190,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "links": _setting_links(state, to, fields),
         "older": older_rules(work),
         "armholes": _armholes(docket) if method.for_armhole and slip == "settings" else (),
+        "house_differs": _house_differs(docket) if slip == "settings" else "",
     }
     if made is None:
         words = "not drawn"
@@ -251,6 +252,19 @@ def _armholes(docket: Docket) -> list[Docket]:
     """Garments of the same wearer that a sleeve can be set into."""
     with current_store().read() as session:
         return armholes_of(session, docket.wearer_id)
+
+
+def _house_differs(docket: Docket) -> str:
+    """What the house says otherwise today than when the docket was opened, in words."""
+    with current_store().read() as session:
+        found = house_differs(session, docket)
+    options = settings_for(docket.method)
+    return ", ".join(
+        (value_words(key, options[key], now) if now else f"{options[key].name.lower()} as usual")
+        + (f", not {before}" if before else "")
+        for key, (before, now) in found.items()
+        if key in options
+    )
 
 
 @pages.post("/dockets/<int:docket_id>/rules")
@@ -367,7 +381,7 @@ def keep(docket_id: int) -> Any:
     """Keep the tried settings in the docket, tried measures on the chart as new readings."""
     work = load(docket_id)
     docket, method = work.docket, work.method
-    state = read_state(method, kept_settings(docket), _parsed(request.form.get("good", "")))
+    state = read_state(method, docket, _parsed(request.form.get("good", "")))
     here = url_for("board.draft", docket_id=docket_id)
     if str(docket.version) != request.form.get("version"):
         return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)

@@ -29,7 +29,10 @@ SLIPS = ("steps", "settings", "checks")
 
 @dataclass(frozen=True)
 class BoardState:
-    """Settings by their key in the address ('o.length', 'e.hip', 'm.waist'); '' means: back to the default."""
+    """Settings by their key in the address ('o.length', 'e.hip', 'm.waist'); '' means: back to the default.
+
+    house: what the house has in place of a default, on this docket.
+    """
 
     kept: Mapping[str, str]
     tried: Mapping[str, str] = field(default_factory=dict)
@@ -37,6 +40,7 @@ class BoardState:
     view: str = "whole"
     slip: str = "steps"
     lit: str = ""
+    house: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def settings(self) -> dict[str, str]:
@@ -45,6 +49,8 @@ class BoardState:
         return {key: text for key, text in merged.items() if text != ""}
 
     def with_setting(self, key: str, text: str) -> BoardState:
+        """The state with a setting tried; '' goes back to the house's value, or to the default."""
+        text = text or self.house.get(key, "")
         tried = {k: v for k, v in self.tried.items() if k != key}
         if text != self.kept.get(key, ""):
             tried[key] = text
@@ -75,11 +81,15 @@ def kept_settings(docket: Docket) -> dict[str, str]:
     return {**{OPTION + code: text for code, text in options.items()}, **{EASE + code: text for code, text in ease.items()}}
 
 
-def read_state(
-    method: Method, kept: Mapping[str, str], given: Mapping[str, str], errors: dict[str, str] | None = None
-) -> BoardState:
+def house_of(docket: Docket) -> dict[str, str]:
+    """The values of the house that stand in place of defaults on a docket, by their key; those its design decides left out."""
+    decided = {*(OPTION + code for code in docket.design.options), *(EASE + code for code in docket.design.ease)}
+    return {key: text for key, text in docket.house.items() if key[:2] in (OPTION, EASE) and key not in decided}
+
+
+def read_state(method: Method, docket: Docket, given: Mapping[str, str], errors: dict[str, str] | None = None) -> BoardState:
     """The state an address names; what cannot be understood is left out, and told in errors by its key."""
-    state = BoardState(kept)
+    state = BoardState(kept_settings(docket), house=house_of(docket))
     for key, text in given.items():
         if not known_setting(method, key):
             continue
@@ -160,7 +170,7 @@ class Field:
     """A setting as a field in the slip.
 
     text: what stands in it. other: the same in the other unit. hint: range or reason. less, more: what the steppers
-    write, '' at the end of the range. error: the sentence when what was typed cannot be.
+    write, '' at the end of the range. house: it stands at the house's value; back: what going back is called. error: the sentence when what was typed cannot be.
     """
 
     key: str
@@ -177,14 +187,28 @@ class Field:
     choices: tuple[tuple[str, str, str], ...] = ()
     error: str = ""
     unit: str = ""
+    house: bool = False
+    back: str = "back to the default"
 
 
 def field_for(
     method: Method, key: str, chart: Chart, state: BoardState, show: Display, typed: str = "", error: str = "", *,
     made: Made | None = None, rules: int = 0,
 ) -> Field:  # fmt: skip
-    """The field of one setting. typed, error: what was typed in vain. made: what is drawn, for defaults that follow from it;
-    rules: those it is drawn by, 0 for today's."""
+    """The field of one setting, marked where it is the house's. typed, error: what was typed in vain. made: what is drawn, for
+    defaults that follow from it; rules: those it is drawn by, 0 for today's."""
+    found = _field_for(method, key, chart, state, show, typed, error, made=made, rules=rules)
+    if key not in state.house:
+        return found
+    house = state.settings.get(key, "") == state.house[key]
+    return replace(found, house=house, set=found.set and not house, back="back to the house's")
+
+
+def _field_for(
+    method: Method, key: str, chart: Chart, state: BoardState, show: Display, typed: str = "", error: str = "", *,
+    made: Made | None = None, rules: int = 0,
+) -> Field:  # fmt: skip
+    """The field of one setting."""
     settings = state.settings
     option = setting_of(method, key)
     if option is not None:

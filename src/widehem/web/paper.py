@@ -10,6 +10,7 @@ from markupsafe import Markup
 
 from widehem.core.design.make import Made
 from widehem.core.marking.checks import check_pattern
+from widehem.core.marking.house import amounts_for
 from widehem.core.marking.made import Heading, Pattern, mark_up
 from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, kind_of, plan_named
 from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, scale_named, sheets_for
@@ -21,6 +22,7 @@ from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.store.dockets import find_docket, keep_paper
+from widehem.store.house import of_the_house
 from widehem.store.models import Docket
 from widehem.web.accept import kept_of
 from widehem.web.board import load
@@ -45,13 +47,15 @@ def heading(docket: Docket, checks: Sequence[Check] = ()) -> Heading:
         f"draft {docket.version}",
         cautions(docket.wearer),
         lines(checks, kept_of(docket), display()),
+        of_the_house(docket),
     )
 
 
 def plan_of(docket: Docket) -> AllowancePlan:
-    """The kept plan with the amounts changed on this docket."""
+    """The kept plan with the house's amounts, and those changed on this docket over them."""
     plan = PLANS.get(docket.plan, PLANS["cloth"])
-    return plan.with_amounts({kind: parse_length(text, "cm").cm for kind, text in docket.amounts.items() if kind in KINDS})
+    changed = {**amounts_for(plan.code, docket.house), **docket.amounts}
+    return plan.with_amounts({kind: parse_length(text, "cm").cm for kind, text in changed.items() if kind in KINDS})
 
 
 def _made(docket_id: int) -> tuple[Docket, Made]:
@@ -79,7 +83,7 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
     paper, scale = _asked(docket)
     pattern = mark_up(made, plan, heading(docket), show)
     sheets = sheets_for(pattern, PAPERS[paper], SCALES[scale])
-    checks = check_pattern(made.garment, pattern)
+    checks = check_pattern(made.garment, pattern, made.draft.limits)
     used = {kind_of(edge) for piece in made.garment.pieces for edge in piece.edges if edge.kind != "fold"}
     amounts = {
         kind: show.length(plan.amounts[kind], 2 if round(plan.amounts[kind] * 100) % 10 else 1)
@@ -102,6 +106,7 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
         kinds=KINDS,
         amounts={**amounts, **typed},
         errors=errors,
+        of_house={kind for kind in amounts_for(plan.code, docket.house) if kind not in docket.amounts},
         map=Markup(sheet_map_svg(sheets)),
         printed=printed,
         selvedge=selvedge(docket.wearer, docket, made.chart, "cut", f"{len(pattern.pieces)} pieces"),

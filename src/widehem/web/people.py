@@ -10,10 +10,10 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS, by_part
-from widehem.store.designs import block_design
 from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
-from widehem.store.models import Docket, Production, Wearer
+from widehem.store.house import open_docket
+from widehem.store.models import Production, Wearer
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
@@ -198,19 +198,7 @@ def add_docket(production_id: int) -> Any:
                 "of a garment (Methods, on the wearer's page)."
             )
         if not errors and wearer is not None:
-            made = Docket(
-                production_id=production_id,
-                wearer_id=wearer.id,
-                name=name[:LONGEST],
-                design=block_design(session, METHODS[method]),
-                bodice_id=bodice.id if bodice else None,
-                rules=METHODS[method].rules,
-                plan=METHODS[method].allowances,
-                options={},
-                ease={},
-            )
-            session.add(made)
-            session.flush()
+            made = open_docket(session, wearer, name[:LONGEST], METHODS[method], bodice_id=bodice.id if bodice else None)
             number = made.id
     if errors:
         return _production(production_id, errors, typed), 422

@@ -10,7 +10,6 @@ from fontTools.misc.transform import Transform
 from markupsafe import Markup
 
 from widehem.core.geometry.paths import Path, svg_d
-from widehem.core.pattern.check import SEAM_TRUE
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, walk
@@ -51,7 +50,7 @@ def seam(docket_id: int) -> Any:
     return render_template(
         "walk.html", docket=docket, choices=choices, wanted=wanted, step=step, steps=STEPS, walked=walked,
             drawing=Markup(drawing), box=box,
-        over=over is not None, tolerance=SEAM_TRUE, selvedge=selvedge(docket.wearer, docket, work.chart, "draft", "walking",
+        over=over is not None, tolerance=made.draft.limits.seam, selvedge=selvedge(docket.wearer, docket, work.chart, "draft", "walking",
             work.changed),
         slots=slots_of(made.checks, lambda check: url_for("board.draft", docket_id=docket_id, slip="checks", lit=check.name)),
         tally=tally(made.checks), next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),

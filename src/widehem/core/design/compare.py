@@ -56,7 +56,7 @@ def _edges(garment: Garment) -> dict[str, float]:
 
 
 def _girths(made: Made) -> dict[str, float]:
-    case = Case(made.garment, made.demands, made.wear)
+    case = Case(made.garment, made.demands, made.wear, made.draft.limits)
     return {girth.title.lower(): finished(case, girth) for girth in made.girths}
 
 

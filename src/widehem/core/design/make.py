@@ -95,7 +95,7 @@ class Made:
 
     @kept
     def checks(self) -> tuple[Check, ...]:
-        return check_garment(self.garment, self.demands, self.wear)
+        return check_garment(self.garment, self.demands, self.wear, self.draft.limits)
 
     @property
     def girths(self) -> tuple[Girth, ...]:
@@ -121,7 +121,7 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     garment, said = drawn.garment, list(drawn.notes)
     refused: list[Refused] = []
     stale: list[str] = []
-    context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart))
+    context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
     for step in _in_order((*design.steps, *alterations), drawn.options):
         asked = step.operation
         try:

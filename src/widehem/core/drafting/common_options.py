@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.pattern.wear import LAYER, PADDED_LAYER, Wear
 from widehem.core.setting.option import Choice, Mend, Option
 
@@ -33,7 +34,11 @@ PRESSED = Option(
     "pressed", "Waist darts pressed", "choice", "centre", "the mouth of a dart is cut for the side it is pressed to",
     choices=(Choice("centre", "To the centre", "as is usual"), Choice("side", "To the side", "where the centre shall lie flat")),
 )  # fmt: skip
-COMMON = (*WORN, TRUED, PRESSED)  # every method has these
+SEAM_LIMIT = Option("seam_limit", "Seams are true within", "length", USUAL_LIMITS.seam, "how far the two sides of a seam, and the notches along it, may differ", 0.05, 0.5, 0.05)  # fmt: skip
+LEGS_LIMIT = Option("legs_limit", "Dart legs are true within", "length", USUAL_LIMITS.legs, "how far both legs of a dart may differ", 0.05, 0.3, 0.05)  # fmt: skip
+CORNER_LIMIT = Option("corner_limit", "Closed lines are true within, degrees", "number", USUAL_LIMITS.corner, "how far an outline may bend where a seam or a dart is closed", 1.0, 6.0, 0.5)  # fmt: skip
+LIMITS = (SEAM_LIMIT, LEGS_LIMIT, CORNER_LIMIT)
+COMMON = (*WORN, TRUED, PRESSED, *LIMITS)  # every method has these
 COMMON_MENDS = {
     "seam.": (Mend("Make both sides equal", "trued", "seams"),),
     "corners.square": (Mend("Square the corners at the centre", "trued", "corners"),),
@@ -44,3 +49,8 @@ def wear_of(options: Mapping[str, object]) -> Wear:
     """The wear of these settings; what is not among them is as usual."""
     found = {code: options.get(code, option.default) for code, option in ((option.code, option) for option in WORN)}
     return Wear(str(found["cloth"]), float(str(found["stretch"])), float(str(found["layers"])), float(str(found["padded"])))
+
+
+def limits_of(options: Mapping[str, object]) -> Limits:
+    """The limits of these settings; what is not among them is as usual."""
+    return Limits(*(float(str(options.get(option.code, option.default))) for option in LIMITS))

@@ -8,13 +8,14 @@ from dataclasses import field, replace
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.cap import LOWEST, Armhole
-from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, wear_of
+from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, limits_of, wear_of
 from widehem.core.drafting.sheet import Mark, Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.limits import Limits
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.walk import armhole_depth, armhole_level, underarm_curves
 from widehem.core.pattern.wear import Wear
@@ -136,7 +137,7 @@ class Draft:
     """A finished drawing: what was put in, and everything that was drawn from it.
 
     garment: its pieces in frames of their own. table: where they lie on the sheet. demands: what the garment is held
-    against. wear: what it is made of and worn over. notions: what is needed besides cloth, of its own kind.
+    against. wear: what it is made of and worn over. limits: how near is true. notions: what is needed besides cloth, of its own kind.
     """
 
     method: Method
@@ -152,6 +153,7 @@ class Draft:
     table: Table
     demands: tuple[Demand, ...]
     wear: Wear
+    limits: Limits
     notions: tuple[Saying, ...]
     rubbed_out: Mapping[str, int]
 
@@ -232,7 +234,7 @@ def draft(
     made = sheet.made
     return Draft(
         method, rules, chart, settings, plan, tuple(sheet.marks), tuple(sheet.steps), tuple(sheet.notes), sheet.points,
-        made.garment, made.table, made.demands, wear_of(settings), made.notions, sheet.rubbed_out,
+        made.garment, made.table, made.demands, wear_of(settings), limits_of(settings), made.notions, sheet.rubbed_out,
     )  # fmt: skip
 
 

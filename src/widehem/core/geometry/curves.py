@@ -23,6 +23,8 @@ STRONG = 1.25  # control polygon over chord: a curve that turns strongly
 NEAR = 1e-5  # cm: so near, one step of Newton more is as good as exact
 _AGREE = 2e-5  # cm: where four and nine nodes agree to this, nine are right to about its square
 
+SMALL_STEP = 0.01  # of a curve: beyond it its speed is another one
+
 
 @record(frozen=True)
 class Line:
@@ -154,8 +156,9 @@ class Cubic:
             speed = self._speed(t).size
             step = t - miss / speed if speed > 1e-9 else -1.0
             inside = low < step < high
+            moved = abs(step - t)
             t = step if inside else (low + high) / 2
-            if inside and abs(miss) < NEAR:  # the next step would be about the square of this one
+            if inside and abs(miss) < NEAR and moved < SMALL_STEP:  # the next would be about the square of this one
                 break
         return t
 

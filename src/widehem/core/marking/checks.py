@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from widehem.core.marking.made import Pattern
 from widehem.core.marking.marks import HEM_FOLD
-from widehem.core.pattern.check import SEAM_TRUE, Check
+from widehem.core.pattern.check import Check
 from widehem.core.pattern.garment import Garment, Seam
+from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.units import say
 
 
-def check_pattern(garment: Garment, pattern: Pattern) -> tuple[Check, ...]:
+def check_pattern(garment: Garment, pattern: Pattern, limits: Limits = USUAL_LIMITS) -> tuple[Check, ...]:
     """Allowances agreed on both sides of each seam; notches in pairs at equal distances; words clear of the lines."""
-    return _allowances(garment, pattern), _notches(garment, pattern), _labels(pattern)
+    return _allowances(garment, pattern), _notches(garment, pattern, limits), _labels(pattern)
 
 
 def _allowances(garment: Garment, pattern: Pattern) -> Check:
@@ -32,7 +33,7 @@ def _allowances(garment: Garment, pattern: Pattern) -> Check:
     return Check("allowances", "paper", "Allowances", "length", worst, None, 0.0, 0.0, brief, words, spots, "apart")
 
 
-def _notches(garment: Garment, pattern: Pattern) -> Check:
+def _notches(garment: Garment, pattern: Pattern, limits: Limits) -> Check:
     found = [_along(pattern, seam) for seam in garment.seams if len(seam.first) == len(seam.second) == 1 and not seam.twin]
     apart = max((worst for worst, _ in found), default=0.0)
     alone = sum(alone for _, alone in found)
@@ -42,10 +43,12 @@ def _notches(garment: Garment, pattern: Pattern) -> Check:
             "look along the seam",
         )
         return Check("notches", "paper", "Notches in pairs", "count", alone, None, 0, 0.0, say(brief), words, (), "alone")
-    good = apart <= SEAM_TRUE + 1e-6
+    good = apart <= limits.seam + 1e-6
     words = say("Each meets its partner.") if good else say("{0u} apart at the widest: walk the seam and move one.", apart)
     brief = "each meets its partner" if good else "look along the seam"
-    return Check("notches", "paper", "Notches in pairs", "length", apart, None, SEAM_TRUE, 0.0, say(brief), words, (), "apart")
+    return Check(
+        "notches", "paper", "Notches in pairs", "length", apart, None, limits.seam, 0.0, say(brief), words, (), "apart"
+    )
 
 
 def _along(pattern: Pattern, seam: Seam) -> tuple[float, int]:

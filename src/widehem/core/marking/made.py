@@ -32,6 +32,7 @@ class Heading:
     version: str = ""
     cautions: tuple[str, ...] = ()
     accepted: tuple[str, ...] = ()
+    house: tuple[str, ...] = ()
 
 
 @record(frozen=True)

@@ -83,6 +83,8 @@ def card_pdf(draft: Made, heading: Heading, paper: Paper, show: Display = METRIC
         for danger in cautions(draft)
     ]
     story += [Paragraph(f"<font name='{STRONG}'>Accepted.</font> {escape(line)}", _BODY) for line in heading.accepted]
+    if heading.house:
+        story.append(Paragraph(f"<font name='{STRONG}'>The house's.</font> {escape('; '.join(heading.house))}", _BODY))
     story += [Spacer(1, 8), _figures(draft, show), Spacer(1, 6)]
     story += [Paragraph(escape(note.text(show)), _BODY) for note in draft.notes]
     story.append(_Sketch(draft, paper.width - 3.2))

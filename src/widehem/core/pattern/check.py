@@ -11,6 +11,7 @@ from typing import Literal, TypeVar
 
 from widehem.core.pattern.closed import Joint, joints
 from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
@@ -21,9 +22,7 @@ from widehem.core.values import kept, record
 Verdict = Literal["true", "look", "not"]
 Measure = Literal["length", "signed", "angle", "count"]
 
-SEAM_TRUE, SEAM_LOOK = 0.2, 0.5
-LEGS_TRUE, LEGS_LOOK = 0.1, 0.3
-CORNER_TRUE, CORNER_LOOK = 3.0, 6.0
+SEAM_LOOK, LEGS_LOOK, CORNER_LOOK = 0.5, 0.3, 6.0  # up to there it is looked at; from where it is true, see Limits
 WAIST_CORNER = 5.0  # degrees, where the waist crosses a side seam
 FINE = 1e-6
 ANY = math.inf
@@ -98,11 +97,12 @@ D = TypeVar("D", bound=Demand)
 
 @record(frozen=True)
 class Case:
-    """A garment that is to be judged, what is asked of it, what it is made of and worn over."""
+    """A garment that is to be judged, what is asked of it, what it is made of and worn over, and how near is true."""
 
     garment: Garment
     demands: tuple[Demand, ...] = ()
     wear: Wear = USUAL_WEAR
+    limits: Limits = USUAL_LIMITS
 
     @kept
     def joints(self) -> tuple[Joint, ...]:

@@ -9,6 +9,7 @@ from typing import Literal
 from widehem.core.body.chart import Chart
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam
+from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
 from widehem.core.setting.option import Option, Value
@@ -72,12 +73,13 @@ DraftOf = Callable[[str, Mapping[str, Value], Mapping[str, Value]], Garment]
 @record(frozen=True)
 class Context:
     """What an operation may look at besides the garment. draft_of: another garment of this wearer, by method, options and ease;
-    sleeve_for: a sleeve by a method, drawn for the armhole of a garment."""
+    sleeve_for: a sleeve by a method, drawn for the armhole of a garment. limits: how near is true."""
 
     chart: Chart
     wear: Wear = USUAL_WEAR
     draft_of: DraftOf | None = None
     sleeve_for: Callable[[str, Garment], Garment] | None = None
+    limits: Limits = USUAL_LIMITS
 
 
 @record(frozen=True)

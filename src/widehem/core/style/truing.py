@@ -9,7 +9,6 @@ from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between
 from widehem.core.geometry.solve import NoSolutionError, solve
-from widehem.core.pattern.check import CORNER_TRUE, SEAM_TRUE
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Garment, Seam
@@ -31,7 +30,7 @@ def equalise(job: Job) -> Change:
     garment, changes = job.garment, []
     for seam in job.garment.seams:
         off = _off(garment, seam)
-        if abs(off) > SEAM_TRUE:
+        if abs(off) > job.context.limits.seam:
             ref = seam.second[-1]
             piece = garment.piece(ref.piece)
             found = _longer(piece, ref.edge, off)
@@ -103,7 +102,7 @@ def square(job: Job) -> Change:
             edge = ring[index]
             if edge.pointed:
                 continue
-            made = _squared(edge, down.square(), at_end=at_end)
+            made = _squared(edge, down.square(), job.context.limits.corner, at_end=at_end)
             if made is not None:
                 ring[index] = made
                 words = f"The {plain(piece.name)} {plain(edge.name)} leaves its centre squarely now, {{0s}} in length."
@@ -112,11 +111,11 @@ def square(job: Job) -> Change:
     return Change(garment.pieces, said=tuple(changes))
 
 
-def _squared(edge: Edge, out: Point, *, at_end: bool) -> Edge | None:
+def _squared(edge: Edge, out: Point, near: float, *, at_end: bool) -> Edge | None:
     """The edge leaving the centre straight for a centimetre, then as it ran; None where it is square already, or too short."""
     part = edge.parts[-1].reverse() if at_end else edge.parts[0]
     first = part.segments[0]
-    if abs(angle_between(part.place(SQUARE).point - part.start, out) - 90) > 90 - CORNER_TRUE:
+    if abs(angle_between(part.place(SQUARE).point - part.start, out) - 90) > 90 - near:
         return None
     way = out if out.dot(part.end - part.start) > 0 else -out
     if first.length < 2.5 * SQUARE:

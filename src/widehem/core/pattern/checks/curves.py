@@ -9,7 +9,7 @@ from itertools import pairwise
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, Case, Check, checker
+from widehem.core.pattern.check import CORNER_LOOK, Case, Check, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, BACK_CROTCH_LONG, BACK_CROTCH_RADIUS, ROLES, plain
@@ -93,14 +93,14 @@ def curves(case: Case) -> Iterator[Check]:
     """Every stretch of an outline is one smooth line: its kinks, its tightest turn, its changes of bend."""
     for suffix, words, pieces in case.layers:
         found = _all(pieces)
-        yield _kinks(found, (suffix, words))
+        yield _kinks(found, (suffix, words), case.limits.corner)
         yield from _radius(found, (suffix, words))
         yield _waves(found, (suffix, words))
 
 
-def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
+def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer, limit: float) -> Check:
     piece, edge, worst = max(found, key=lambda entry: entry[2].kink)
-    bad = tuple(f"{p.name}.{e.name}" for p, e, curve in found if curve.kink > CORNER_TRUE + 1e-6)
+    bad = tuple(f"{p.name}.{e.name}" for p, e, curve in found if curve.kink > limit + 1e-6)
     where = f"{plain(piece.name)} {plain(edge.name)}"
     tail = (
         say("Every stretch runs on without a corner.")
@@ -108,8 +108,7 @@ def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
         else say(f"The {where} has a corner of {worst.kink:.1f}° inside it: draw the curve again.")
     )
     return Check(
-        f"curves.smooth{layer[0]}", "shapes", f"Lines without a kink{layer[1]}", "angle", worst.kink, None, CORNER_TRUE,
-            CORNER_LOOK - CORNER_TRUE,
+        f"curves.smooth{layer[0]}", "shapes", f"Lines without a kink{layer[1]}", "angle", worst.kink, None, limit, CORNER_LOOK - limit,
         say(where if bad else "all of them"), tail, tuple(dict.fromkeys(bad)), "kink",
     )  # fmt: skip
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from widehem.core.geometry.points import meet
-from widehem.core.pattern.check import ANY, LEGS_LOOK, LEGS_TRUE, Case, Check, checker
+from widehem.core.pattern.check import ANY, LEGS_LOOK, Case, Check, checker
 from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, plain
@@ -35,10 +35,10 @@ def legs(case: Case) -> Iterator[Check]:
     off = {id(dart): abs(dart.legs[0] - dart.legs[1]) for _, dart in darts}
     piece, dart = max(darts, key=lambda entry: off[id(entry[1])])
     worst = off[id(dart)]
-    bad = [entry for entry in darts if off[id(entry[1])] > LEGS_TRUE + 1e-6] or darts
+    bad = [entry for entry in darts if off[id(entry[1])] > case.limits.legs + 1e-6] or darts
     words, tail = say(_count(darts)), say(f"Legs {{0}} and {{1}} in the {plain(piece.name)}.", *dart.legs)
     yield Check(
-        "darts.legs", "shapes", "Dart legs", "length", worst, None, LEGS_TRUE, LEGS_LOOK - LEGS_TRUE, words, tail,
+        "darts.legs", "shapes", "Dart legs", "length", worst, None, case.limits.legs, LEGS_LOOK - case.limits.legs, words, tail,
         tuple(f"{p.name}.{d.name}" for p, d in bad), "apart",
     )  # fmt: skip
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from typing import Literal
 
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, answers
+from widehem.core.pattern.check import SEAM_LOOK, Case, Check, Demand, answers
 from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.meeting import PITCH, notches_along
 from widehem.core.pattern.piece import Piece
@@ -49,12 +49,12 @@ def on_the_body(case: Case, asked: OnTheBody) -> Iterator[Check]:
     words = say(f"{plain(mark)} of the {plain(piece)}, {{0}} off", worst)
     tail = (
         say("Every corner lies on its place.")
-        if worst <= SEAM_TRUE + 1e-6
+        if worst <= case.limits.seam + 1e-6
         else say("Draw the corner where the place is marked.")
     )
-    bad = [entry for entry in found if entry[0] > SEAM_TRUE + 1e-6] or found
+    bad = [entry for entry in found if entry[0] > case.limits.seam + 1e-6] or found
     yield Check(
-        "marks.held", "body", "Corners on the body", "length", worst, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE, words,
+        "marks.held", "body", "Corners on the body", "length", worst, None, case.limits.seam, SEAM_LOOK - case.limits.seam, words,
             words.stopped + tail,
         tuple(dict.fromkeys(spot for entry in bad for spot in entry[3])), "off",
     )  # fmt: skip
@@ -91,11 +91,11 @@ def notch_at(case: Case, asked: NotchAt) -> Iterator[Check]:
     kind, where = plain(asked.name), plain(asked.ref.piece)
     title = f"Notch, {where} {kind}" if kind == PITCH else f"Notch, {kind}"
     words = say(f"{kind.capitalize()} at {{0}}, wanted at {{1}}", there, wanted)
-    tail = say("It stands where it was set.") if off <= SEAM_TRUE + 1e-6 else say("Move it: {0u} off.", off)
+    tail = say("It stands where it was set.") if off <= case.limits.seam + 1e-6 else say("Move it: {0u} off.", off)
     number = "" if asked.count == 1 else f".{asked.count}"
     far = f".{wanted:.0f}" if asked.along is not None else ""
     yield Check(
         f"notch.{asked.ref}.{asked.name}{number}{far}".replace(" ", "_"), "seams", title, "length",
-            off, None, SEAM_TRUE, 0.0,
+            off, None, case.limits.seam, 0.0,
         words, words.stopped + tail, tuple(str(entry) for entry in chain), "off",
     )  # fmt: skip

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.check import CORNER_LOOK, CORNER_TRUE, WAIST_CORNER, Case, Check, checker
+from widehem.core.pattern.check import CORNER_LOOK, WAIST_CORNER, Case, Check, checker
 from widehem.core.pattern.closed import Joint
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
@@ -23,21 +23,20 @@ def square_corners(case: Case) -> Iterator[Check]:
     for suffix, words, pieces in case.layers:
         found = [entry for piece in pieces for entry in middle_corners(piece)]
         if found:
-            yield _squareness(found, suffix, words)
+            yield _squareness(found, suffix, words, case.limits.corner)
 
 
-def _squareness(found: list[tuple[float, Piece, Edge]], suffix: str, words: str) -> Check:
+def _squareness(found: list[tuple[float, Piece, Edge]], suffix: str, words: str, limit: float) -> Check:
     off, piece, edge = max(found, key=lambda entry: entry[0])
     tail = (
         "Square where they cross the middle."
-        if off <= CORNER_TRUE + 1e-6
+        if off <= limit + 1e-6
         else f"The {plain(piece.name)} {ROLES[edge.role].words} is not square to the middle: it would peak or dip when "
         f"opened out."
     )
-    bad = [(p, e) for figure, p, e in found if figure > CORNER_TRUE + 1e-6] or [(p, e) for _, p, e in found]
+    bad = [(p, e) for figure, p, e in found if figure > limit + 1e-6] or [(p, e) for _, p, e in found]
     return Check(
-        f"corners.square{suffix}", "shapes", f"Square at the middle{words}", "angle", off, None, CORNER_TRUE,
-            SQUARE_LOOK - CORNER_TRUE,
+        f"corners.square{suffix}", "shapes", f"Square at the middle{words}", "angle", off, None, limit, SQUARE_LOOK - limit,
         say("corners at CF and CB"), say(tail), tuple(dict.fromkeys(f"{p.name}.{e.name}" for p, e in bad)), "off",
     )  # fmt: skip
 
@@ -61,8 +60,9 @@ def square_over(edge: Edge) -> float:
     return NECK_SQUARE if edge.role == "neck" else SQUARE
 
 
-def _limit(joint: Joint) -> float:
-    return WAIST_CORNER if joint.role == "waist" and joint.over == "side" else CORNER_TRUE
+def _limit(case: Case, joint: Joint) -> float:
+    usual = case.limits.corner
+    return max(WAIST_CORNER, usual) if joint.role == "waist" and joint.over == "side" else usual
 
 
 def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], fine: str) -> Iterator[Check]:
@@ -70,8 +70,8 @@ def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], 
     found = [joint for joint in case.joints if wanted(joint)]
     if not found:
         return
-    worst = max(found, key=lambda joint: joint.bend - _limit(joint))
-    limit = _limit(worst)
+    worst = max(found, key=lambda joint: joint.bend - _limit(case, joint))
+    limit = _limit(case, worst)
     what = ROLES[worst.role].words
     close = "shut it on paper" if worst.over == "dart" else "join the pieces there"
     tail = (
@@ -79,10 +79,10 @@ def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], 
         if worst.bend <= limit + 1e-6
         else f"The {what} bends {worst.bend:.1f}° {worst.where}: {close} and draw the curve again."
     )
-    bad = [joint for joint in found if joint.bend > _limit(joint) + 1e-6] or found
+    bad = [joint for joint in found if joint.bend > _limit(case, joint) + 1e-6] or found
     spots = tuple(dict.fromkeys(spot for joint in bad for spot in joint.spots))
     yield Check(
-        name, "shapes", title, "angle", worst.bend, None, limit, CORNER_LOOK - CORNER_TRUE, say(worst.where), say(tail),
+        name, "shapes", title, "angle", worst.bend, None, limit, CORNER_LOOK - case.limits.corner, say(worst.where), say(tail),
             spots, "bend",
     )  # fmt: skip
 

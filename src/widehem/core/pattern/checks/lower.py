@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.geometry.points import angle_between
-from widehem.core.pattern.check import ANY, CORNER_LOOK, CORNER_TRUE, Case, Check, Demand, answers, checker
+from widehem.core.pattern.check import ANY, CORNER_LOOK, Case, Check, Demand, answers, checker
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, plain
@@ -144,12 +144,12 @@ def square_rise(case: Case) -> Iterator[Check]:
     worst, piece, _ = max(found, key=lambda entry: entry[0])
     tail = (
         say("Square at both centres.")
-        if worst <= CORNER_TRUE + 1e-6
+        if worst <= case.limits.corner + 1e-6
         else say(f"The {plain(piece.name)} waist is not square to its centre seam: true it joined.")
     )
-    bad = [entry for entry in found if entry[0] > CORNER_TRUE + 1e-6] or found
+    bad = [entry for entry in found if entry[0] > case.limits.corner + 1e-6] or found
     yield Check(
-        "rise.square", "shapes", "Waist at the centre seam", "angle", worst, None, CORNER_TRUE, CORNER_LOOK - CORNER_TRUE,
+        "rise.square", "shapes", "Waist at the centre seam", "angle", worst, None, case.limits.corner, CORNER_LOOK - case.limits.corner,
         say("front and back"), tail, tuple(f"{p.name}.{name}" for _, p, name in bad), "off",
     )  # fmt: skip
 

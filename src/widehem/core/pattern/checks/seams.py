@@ -8,7 +8,7 @@ from itertools import combinations
 
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, checker
+from widehem.core.pattern.check import SEAM_LOOK, Case, Check, checker
 from widehem.core.pattern.edge import MEETS, Edge
 from widehem.core.pattern.garment import Seam
 from widehem.core.pattern.meeting import levels_along, notches_along, pairs
@@ -30,7 +30,7 @@ def seams(case: Case) -> Iterator[Check]:
         if names[0] == names[1]:
             names = [plain(chain[0].edge) for chain in (seam.first, seam.second)]
         words = say(f"{{0}} {names[0]}, {{1}} {names[1]}", a, b)
-        low, high = (ease + by for ease, by in zip(seam.ease, (-SEAM_TRUE, SEAM_TRUE), strict=True))
+        low, high = (ease + by for ease, by in zip(seam.ease, (-case.limits.seam, case.limits.seam), strict=True))
         out = max(low - (a - b), (a - b) - high, 0.0)
         if out > 1e-6:
             tail = say(f"{{0u}} apart: true the longer {seam.title.lower()} down to the shorter.", abs(a - b))
@@ -43,7 +43,7 @@ def seams(case: Case) -> Iterator[Check]:
         spots = tuple(str(ref) for ref in (*seam.first, *seam.second))
         yield Check(
             f"seam.{seam.name}", "seams", seam.title, "signed" if seam.eased else "length", figure, least, high,
-                SEAM_LOOK - SEAM_TRUE,
+                SEAM_LOOK - case.limits.seam,
             words, words.stopped + tail, spots, "longer" if seam.eased else "apart",
         )  # fmt: skip
 
@@ -59,9 +59,9 @@ def faced(case: Case) -> Iterator[Check]:
             continue  # a facing is cut over shut darts: only its length can be held against them
         off = _apart(one, two, turned=seam.first[0].back != seam.second[0].back)
         words = say("{0} apart in shape", off)
-        tail = say("One lies on the other.") if off <= SEAM_TRUE + 1e-6 else say("Trace one from the other again.")
+        tail = say("One lies on the other.") if off <= case.limits.seam + 1e-6 else say("Trace one from the other again.")
         yield Check(
-            f"faced.{seam.name}", "seams", f"{seam.title}, laid on", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE,
+            f"faced.{seam.name}", "seams", f"{seam.title}, laid on", "length", off, None, case.limits.seam, SEAM_LOOK - case.limits.seam,
                 words,
             words.stopped + tail, tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
         )  # fmt: skip
@@ -109,12 +109,12 @@ def balance(case: Case) -> Iterator[Check]:
             words = say(f"{{0}} {names[0]}, {{1}} {names[1]}", *walked)
             tail = (
                 "The notches meet."
-                if apart <= SEAM_TRUE + 1e-6
+                if apart <= case.limits.seam + 1e-6
                 else "The notches do not meet: move the side point of one piece."
             )
             name = f"balance.{level}" if seam.name == MAIN else f"balance.{seam.name}.{level}"
             yield Check(
-                name, "seams", f"{plain(level).capitalize()} notches", "length", apart, None, SEAM_TRUE, LEVEL_LOOK - SEAM_TRUE,
+                name, "seams", f"{plain(level).capitalize()} notches", "length", apart, None, case.limits.seam, LEVEL_LOOK - case.limits.seam,
                 words, words.stopped + say(tail), tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
             )  # fmt: skip
 
@@ -144,8 +144,8 @@ def _pairs(case: Case, seam: Seam) -> Check:
         words = say(f"{plain(name)} at {{0}}", along)
     else:
         words = say(f"{plain(what)}, {{0}} apart", worst)
-        tail = say("Each meets its partner.") if worst <= SEAM_TRUE + 1e-6 else say("Walk the seam and move one.")
+        tail = say("Each meets its partner.") if worst <= case.limits.seam + 1e-6 else say("Walk the seam and move one.")
     return Check(
-        f"notches.{seam.name}", "seams", f"Notches, {seam.title.lower()}", "length", worst, None, SEAM_TRUE, 0.0,
+        f"notches.{seam.name}", "seams", f"Notches, {seam.title.lower()}", "length", worst, None, case.limits.seam, 0.0,
         words, words.stopped + tail, tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
     )  # fmt: skip

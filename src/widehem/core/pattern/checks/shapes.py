@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.check import SEAM_LOOK, SEAM_TRUE, Case, Check, Demand, checker
+from widehem.core.pattern.check import SEAM_LOOK, Case, Check, Demand, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
@@ -56,11 +56,11 @@ def level_hem(case: Case) -> Iterator[Check]:
     off = max(depths) - min(depths)
     tail = (
         ("Rises to the sides alike, front and back." if asked else "Front, back and sides end level.")
-        if off <= SEAM_TRUE + 1e-6
+        if off <= case.limits.seam + 1e-6
         else "The hem hangs unevenly: true it with the seams joined."
     )
     yield Check(
-        "hem.level", "shapes", "Hem level", "length", off, None, SEAM_TRUE, SEAM_LOOK - SEAM_TRUE,
+        "hem.level", "shapes", "Hem level", "length", off, None, case.limits.seam, SEAM_LOOK - case.limits.seam,
             say("front, back and sides"), say(tail),
         tuple(f"{piece.name}.{edge.name}" for piece, edge in hems), "apart",
     )  # fmt: skip

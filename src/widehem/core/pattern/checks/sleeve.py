@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.geometry.paths import Path
-from widehem.core.pattern.check import SEAM_TRUE, Case, Check, Demand, answers
+from widehem.core.pattern.check import Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.meeting import PITCH, notches_along
 from widehem.core.pattern.walk import from_underarm
@@ -97,7 +97,7 @@ def _pitch(case: Case, wanted: tuple[float, float], spots: tuple[str, ...]) -> I
     words = say("{0} behind, {1} in front of the underarm", found[2], whole - found[1])
     tail = (
         say("As far as in the armhole.")
-        if off <= SEAM_TRUE + 1e-6
+        if off <= case.limits.seam + 1e-6
         else say("In the armhole they stand at {0} and {1u}: move them.", *wanted)
     )
     yield Check(
@@ -107,7 +107,7 @@ def _pitch(case: Case, wanted: tuple[float, float], spots: tuple[str, ...]) -> I
         "length",
         off,
         None,
-        SEAM_TRUE,
+        case.limits.seam,
         0.0,
         words,
         words.stopped + tail,

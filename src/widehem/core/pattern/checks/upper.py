@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from widehem.core.pattern.check import ANY, SEAM_TRUE, Case, Check, Demand, answers, checker
+from widehem.core.pattern.check import ANY, Case, Check, Demand, answers, checker
 from widehem.core.pattern.garment import Chain
 from widehem.core.units import say
 from widehem.core.values import record
@@ -38,7 +38,7 @@ def balance(case: Case) -> Iterator[Check]:
     if own is not None:
         most, margin = own.most, max(FRONT_OVER_LOOK - own.most, 0.0)
     else:
-        most, margin = (SEAM_TRUE, FRONT_OVER_MOST - SEAM_TRUE) if darted else (FRONT_OVER_MOST, FRONT_OVER_MOST)
+        most, margin = (case.limits.seam, FRONT_OVER_MOST - case.limits.seam) if darted else (FRONT_OVER_MOST, FRONT_OVER_MOST)
     words = say("{0} front, {1} back", front, back)
     if over <= most + 1e-6:
         tail = say("The front may be {0u} longer here.", most) if own is not None else say("The front does not gape.")
