@@ -42,7 +42,7 @@ class Values(unittest.TestCase):
 
     def test_what_cannot_be_is_told_with_its_name_and_figure(self):
         for of, key, text, words in (
-            ("skirt.two_panel", "e.waist", "90", "Waist ease 90.0 is outside 0.0 to 2.0 cm"),
+            ("skirt.two_panel", "e.waist", "90", "Waist ease 90.0 is outside −30.0 to 2.0 cm"),
             ("skirt.two_panel", "e.nothing", "1", 'Two-panel skirt block has no setting "e.nothing"'),
             ("nothing", "e.waist", "1", 'There is no method "nothing"'),
             ("cloth", "a.hem", "44", "Hem: 44.0 is outside 0 to 15.0 cm"),

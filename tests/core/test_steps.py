@@ -6,7 +6,7 @@ from tests.bodies import drafted, upper_build
 from widehem.core.drafting.method import METHODS, armhole_of
 
 WORKED_OUT = {  # the one step of a method that only works something out
-    "skirt.two_panel": {"Waist, fixed darts"},
+    "skirt.two_panel": {"Waist, by the arcs"},
     "bodice.plain": {"Side seams"},
     "bodice.cup_wedge": {"Side dart"},
     "sleeve.guide_box": {"Bicep line and cap"},

@@ -31,7 +31,9 @@ class Joined(unittest.TestCase):
                 self.assertEqual((front["gap at the side"], back["gap at the centre back"]), (2.0, 3.0))
                 raised = 0.8 + self._fall(build)  # what the sides stand above and below their waist lines
                 self.assertAlmostEqual(front["gap at the centre front"], 2 + raised, delta=0.02)
-                trousers = drafted(METHODS["trousers.crease"], upper_build(build), {}, {"waist": 3.0, "hip": 6.0}).garment
+                trousers = drafted(
+                    METHODS["trousers.crease"], upper_build(build), {"panels": "quarters"}, {"waist": 3.0, "hip": 6.0}
+                ).garment
                 bodice = drafted(
                     METHODS["bodice.measured"], upper_build(build), {"dart_place": "shoulder"}, {"waist": 3.0}
                 ).garment

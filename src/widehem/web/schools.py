@@ -4,7 +4,7 @@ body."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from flask import Blueprint, render_template, request, url_for
@@ -100,12 +100,18 @@ def _school(method: Method, chart: Chart, whole: Chart, armhole: Armhole | None)
     missing = method.missing(chart)
     picture, box, trouble = Markup(""), "", ""
     if any(chart):
-        inside, box, refused = _picture(method.code, _Body(whole), armhole)
+        inside, box, refused = _picture(method.code, _Body(_needed(method, chart, whole)), armhole)
         picture = Markup(inside)
         trouble = said(refused) if refused is not None else ""
     else:
         trouble = "Nothing is measured yet."
     return School(method, missing, advice(method.code, chart), picture, box, bool(missing), trouble)
+
+
+def _needed(method: Method, chart: Chart, whole: Chart) -> Chart:
+    """The chart with estimates of what a method needs and no more: what it only may use changes it by being read."""
+    wanted = set(method.uses())
+    return replace(chart, readings={code: r for code, r in whole.readings.items() if code in wanted or code in chart.readings})
 
 
 class _Body:

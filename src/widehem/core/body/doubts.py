@@ -166,12 +166,17 @@ class _Within:
     group: str = "Sums that must fit"
 
 
+ARC_PART = {
+    "bust_front": (0.45, 0.60),
+    "waist_front": (0.42, 0.66),
+    "hip_front": (0.40, 0.62),
+}  # of the girth: front arcs as they are
 _SUMS = (
-    _Within(("bust_front", "bust"), lambda f, b: f, lambda f, b: 0.45 * b, lambda f, b: 0.60 * b, "The front arc of the bust "
+    _Within(("bust_front", "bust"), lambda f, b: f, lambda f, b: ARC_PART["bust_front"][0] * b, lambda f, b: ARC_PART["bust_front"][1] * b, "The front arc of the bust "
         "is {0}; of this bust it is usually {1} to {2u}"),
-    _Within(("waist_front", "waist"), lambda f, w: f, lambda f, w: 0.42 * w, lambda f, w: 0.66 * w, "The front arc of the "
+    _Within(("waist_front", "waist"), lambda f, w: f, lambda f, w: ARC_PART["waist_front"][0] * w, lambda f, w: ARC_PART["waist_front"][1] * w, "The front arc of the "
         "waist is {0}; of this waist it is usually {1} to {2u}"),
-    _Within(("hip_front", "hip"), lambda f, h: f, lambda f, h: 0.40 * h, lambda f, h: 0.62 * h, "The front arc of the hip "
+    _Within(("hip_front", "hip"), lambda f, h: f, lambda f, h: ARC_PART["hip_front"][0] * h, lambda f, h: ARC_PART["hip_front"][1] * h, "The front arc of the hip "
         "is {0}; of this hip it is usually {1} to {2u}"),
     _Within(
         ("across_back", "across_chest", "bust"), lambda k, c, b: k + c, lambda k, c, b: 0.62 * b, lambda k, c, b: 0.94 * b,

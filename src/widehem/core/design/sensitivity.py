@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
 
@@ -31,10 +31,15 @@ class Move:
     by: float
 
 
-def filled_in(chart: Chart) -> Chart:
-    """The chart with estimates where nothing was read; only to try things on, never to cut by."""
+def filled_in(chart: Chart, only: Collection[str] | None = None) -> Chart:
+    """The chart with estimates where nothing was read; only to try things on, never to cut by. only: of these measures, as
+    others change a draft by being read at all."""
     found = estimate(chart, chart.table).found if any(chart) else {}
-    guesses = {code: Reading(code, Length(ticks_of(entry.cm), "", "cm")) for code, entry in found.items()}
+    guesses = {
+        code: Reading(code, Length(ticks_of(entry.cm), "", "cm"))
+        for code, entry in found.items()
+        if only is None or code in only
+    }
     return replace(chart, readings={**guesses, **chart.readings})
 
 
@@ -42,7 +47,7 @@ class Touch:
     """A design of which it can be asked what moves it on a body; where nothing was read it rests on estimates."""
 
     def __init__(self, design: Design, chart: Chart, alterations: Sequence[Step] = (), armhole: Armhole | None = None) -> None:
-        self._whole = filled_in(chart)
+        self._whole = filled_in(chart, design.drawn_by.uses(design.options))
         self._draw = partial(make, design, alterations=alterations, armhole=armhole)
         try:
             self._before = _lengths(self._draw(self._whole))

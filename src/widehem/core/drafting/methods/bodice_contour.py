@@ -9,6 +9,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.bodice import middle_seams, sewn
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
+from widehem.core.drafting.knit import CLOSEST, is_close
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece, bust_level
 from widehem.core.drafting.methods.bodice_contour_shape import (
@@ -79,10 +80,10 @@ OPTIONS = (
             Choice("centre_front", "Centre front", "with a busk or hooks"))),
 )  # fmt: skip
 EASE = (
-    Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", -4.0, 12.0,
+    Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", CLOSEST, 12.0,
         0.5),
-    Option("waist", "Waist ease", "length", 0.0, "whole round; tight lacing takes some away", -8.0, 12.0, 0.5),
-    Option("hip", "Hip ease", "length", 0.0, "whole round", 0.0, 20.0, 0.5),
+    Option("waist", "Waist ease", "length", 0.0, "whole round; tight lacing takes some away", CLOSEST, 12.0, 0.5),
+    Option("hip", "Hip ease", "length", 0.0, "whole round", CLOSEST, 20.0, 0.5),
 )  # fmt: skip
 
 
@@ -421,6 +422,8 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
             say("Bones along the panel and side seams and beside the opening, their tips capped"),
         ),
     )  # fmt: skip
+    if is_close(sheet, "bust"):
+        return
     sheet.note(
         say(
             "No ease: for a boned bodice, or cloth with some give. The centre back laps {0}, of which {1u} is turned in for "

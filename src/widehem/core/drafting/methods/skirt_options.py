@@ -1,14 +1,16 @@
 """What a maker may set on the two-panel skirt, each with the reason it is there."""
 
+from widehem.core.drafting.belly import PANELS
+from widehem.core.drafting.knit import CLOSEST
 from widehem.core.setting.option import Choice, Option
 
 EASE = (
     Option(
         "waist", "Waist ease", "length", 1.5,
-        "whole round, to breathe and to eat in; 0 is snug where the tape was read over two fingers", 0.0, 2.0, 0.5, least=1.5,
+        "whole round, to breathe and to eat in; 0 is snug where the tape was read over two fingers; less than 0 only in a knit", CLOSEST, 2.0, 0.5, least=1.5,
         before=((1, 0.0),),
     ),
-    Option("hip", "Hip ease", "length", 3.0, "whole round; to sit down and climb a stair", 2.0, 6.0, 0.5, least=3.0),
+    Option("hip", "Hip ease", "length", 3.0, "whole round; to sit down and climb a stair; less than 0 only in a knit", CLOSEST, 6.0, 0.5, least=3.0),
 )  # fmt: skip
 
 OPTIONS = (
@@ -24,6 +26,7 @@ OPTIONS = (
             Choice("shared", "Shared out", "darts and side share what is to be lost"),
         ),
     ),
+    PANELS,
     Option(
         "ease_place", "Hip ease goes", "choice", "back", "sitting needs room behind",
         choices=(

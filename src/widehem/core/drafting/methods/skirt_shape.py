@@ -42,7 +42,22 @@ class Laid:
 
     @property
     def centre(self) -> Point:
-        return Point(self.centre_x, 0.0)
+        """The waist on the centre line."""
+        lean = self.panel.lean
+        return Point(self.centre_x - self.way * lean.tilt, -lean.raised)
+
+    @property
+    def across(self) -> Point:
+        """Square to the centre line at the waist, towards the side."""
+        up = self.centre - Point(self.centre_x, self.hip_depth)
+        return Point(-up.y, up.x).unit() * self.way
+
+    def centre_line(self, length: float) -> Path:
+        """From the hem up to the waist."""
+        foot, hip = Point(self.centre_x, length), Point(self.centre_x, self.hip_depth)
+        if not self.panel.lean.tilt:
+            return Path.through(foot, self.centre)
+        return Path.through(foot, hip) + side_curve(hip, self.centre, -self.panel.lean.tilt)
 
     @property
     def side_hip(self) -> Point:
@@ -80,11 +95,11 @@ class Laid:
 
     def over(self) -> float:
         """How much longer than wanted the waist curve comes out, darts shut."""
-        curve, _ = shut_waist(self.centre, Point(float(self.way), 0.0), self.side_waist, self.side_hip, self.darts())
+        curve, _ = shut_waist(self.centre, self.across, self.side_waist, self.side_hip, self.darts())
         return curve.length - self.sewn
 
     def waist(self, plans: list[DartPlan]) -> Waist | None:
-        return waist_over_darts(self.centre, Point(float(self.way), 0.0), self.side_waist, self.side_hip, plans)
+        return waist_over_darts(self.centre, self.across, self.side_waist, self.side_hip, plans)
 
 
 def dart_lengths(sheet: Sheet, panel: Panel, hip_depth: Quantity) -> list[Quantity]:

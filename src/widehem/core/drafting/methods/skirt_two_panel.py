@@ -6,11 +6,13 @@ lose between darts and side. The first suits figures whose hip is 14 to 28 over 
 
 from __future__ import annotations
 
+from widehem.core.drafting.belly import arc_demands, arcs_of
 from widehem.core.drafting.bodice import front_to_back, middle_seams
+from widehem.core.drafting.knit import is_close
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.skirt_options import EASE, OPTIONS
 from widehem.core.drafting.methods.skirt_shape import Laid, draw_sides, draw_waist, lay_sides
-from widehem.core.drafting.methods.skirt_shares import share_out
+from widehem.core.drafting.methods.skirt_shares import front_at_hip, share_out
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.waist import Waist
@@ -89,6 +91,10 @@ def _frame(sheet: Sheet) -> tuple[Quantity, Quantity, Quantity, Quantity]:
     else:
         back_hip = (hip / 4 + ease / 4).called("back at the hip")
         words = "Back and front take a quarter of the hip and half the ease each. Square down."
+    arcs = arcs_of(sheet)
+    if arcs.hip is not None:
+        back_hip = (half - front_at_hip(sheet, arcs, half - back_hip)).called("back at the hip")
+        words = "The front is as wide as the front of the hip, the back takes the rest with its ease. Square down."
     with sheet.step("Back and front on the hip", words):
         d = sheet.point("side_hip", "Side at the hip", Point(back_hip.value, y), "D", figure=back_hip)
         s = sheet.point("side_hem", "Side at the hem", Point(back_hip.value, bottom), "S")
@@ -106,21 +112,27 @@ def _finish(
 ) -> None:
     """Name the pieces, their edges, seams and levels."""
     at = sheet.choice("opening_at")
+    belly = laid[1].panel.lean.tilt > 0
     openings = Opening.named(at, min(sheet.length("opening").value, length.value - 2))
-    table = Table({"back": as_drawn(), "front": turned_over(laid[1].centre.x)})
+    table = Table({"back": as_drawn(), "front": turned_over(laid[1].centre_x)})
     pieces = []
-    with sheet.step("Name the pieces", "Half a back and half a front, no allowances. The centre front lies on the fold."):
+    with sheet.step(
+        "Name the pieces",
+        "Half a back and half a front, no allowances. The centre front is a seam, as it leans."
+        if belly
+        else "Half a back and half a front, no allowances. The centre front lies on the fold.",
+    ):
         sheet.rub_out("cb_guide", "cf_guide", "hem_guide")
         for panel, side, waist in zip(laid, sides, waists, strict=True):
             name = panel.panel.name
-            on_fold = name == "front" or at != "centre_back"
+            on_fold = not belly if name == "front" else at != "centre_back"
             corner, foot = side.end, Point(panel.centre_x, length.value)
-            hem, centre = Path.through(corner, foot), Path.through(foot, panel.centre)
+            hem, centre = Path.through(corner, foot), panel.centre_line(length.value)
             edges = (
                 Edge("waist", waist.parts, waist.darts),
                 Edge("side", (side,)),
                 Edge("hem", (hem,), kind="hem"),
-                Edge(CENTRE[name], (centre,), kind="fold" if on_fold else "opening"),
+                Edge(CENTRE[name], (centre,), kind="fold" if on_fold else "seam" if name == "front" else "opening"),
             )
             sheet.line(
                 f"{name}_hem",
@@ -131,13 +143,13 @@ def _finish(
                 piece=name,
                 edge="hem",
             )
-            words = "centre front, on the fold" if name == "front" else "centre back, on the fold" if on_fold else "centre back"
+            words = f"centre {name}, on the fold" if on_fold else f"centre {name}"
             sheet.line(
                 f"{name}_centre",
                 words.capitalize(),
                 centre,
                 role="finished",
-                figure=length,
+                figure=drawn(centre.length, f"centre {name}"),
                 piece=name,
                 edge=CENTRE[name],
             )
@@ -153,12 +165,26 @@ def _finish(
         seams=(front_to_back("side", "Side seam"), *middle_seams(pieces)),
         openings=openings,
         demands=(
-            Girth("waist", "Waist", waist_measure, sheet.ease("waist").value, 1.5, GIRTH_SLACK, "waist"),
+            Girth("waist", "Waist", waist_measure, _waist_planned(sheet, laid), 1.5, GIRTH_SLACK, "waist"),
             Girth("hip", "Hip", hip, sheet.ease("hip").value, 3.0, GIRTH_SLACK),
             BodyPasses("hip", hip),
+            *arc_demands(
+                sheet,
+                "front",
+                laid[1].panel.lean,
+                sheet.ease("waist").value / 2,
+                sheet.ease("hip").value / 2 if sheet.choice("ease_place") == "even" else 0.0,
+            ),
             Strides(least) if least is not None else None,
         ),
     )
+
+
+def _waist_planned(sheet: Sheet, laid: tuple[Laid, Laid]) -> float | None:
+    """The ease that was asked for at the waist, cm; None where a close knit is drawn in by elastic."""
+    asked = sheet.ease("waist").value
+    wide = 2 * sum(panel.panel.waist.value - panel.panel.darts.value for panel in laid)
+    return None if is_close(sheet) and wide > sheet.measure("waist").value + asked + GIRTH_SLACK else asked
 
 
 def _stride(sheet: Sheet, hip: float, hip_depth: float, length: float) -> float | None:

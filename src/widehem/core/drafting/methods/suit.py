@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams
 from widehem.core.drafting.finished import show_edges, show_inside
+from widehem.core.drafting.knit import CLOSEST
 from widehem.core.drafting.method import METHODS, Draft, Method, Need, draft, register
 from widehem.core.drafting.methods.bodice_options import DART_PLACE, NECK_SHAPE
 from widehem.core.drafting.methods.trousers_options import CROTCH, LEG, LEGS, SEAT, length_of_leg
@@ -62,9 +63,9 @@ OPTIONS = (
     OPENING,
 )
 EASE = (
-    Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move", 0.0, 20.0, 0.5, least=4.0),
-    Option("waist", "Waist ease", "length", 3.0, "whole round, of both parts before they are joined", 0.0, 6.0, 0.5, least=1.5),
-    Option("hip", "Hip ease", "length", 6.0, "whole round; to sit down and to climb a stair", 2.0, 20.0, 0.5, least=3.0),
+    Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move; less than 0 only in a knit", CLOSEST, 20.0, 0.5, least=4.0),
+    Option("waist", "Waist ease", "length", 3.0, "whole round, of both parts before they are joined; less than 0 only in a knit", CLOSEST, 6.0, 0.5, least=1.5),
+    Option("hip", "Hip ease", "length", 6.0, "whole round; to sit down and to climb a stair; less than 0 only in a knit", CLOSEST, 20.0, 0.5, least=3.0),
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),
 )  # fmt: skip
@@ -126,6 +127,7 @@ def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
         ease = {option.code: sheet.ease(option.code).value for option in method.ease if option.code in sheet.ease_plan}
         bodice = draft(method, chart, {code: value for code, value in upper.items() if code in known}, ease, rules=by)
         legs: dict[str, Value] = {code: sheet.choice(code) for code in ("leg", "legs", "seat", "crotch")}
+        legs["panels"] = "quarters"  # the sides must meet those of the bodice
         length = sheet.options["length"]
         if not isinstance(length, Quantity | str):
             legs["length"] = length

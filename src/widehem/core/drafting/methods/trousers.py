@@ -10,7 +10,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
+from widehem.core.drafting.belly import Lean, arcs_of, lean_of, say_belly
 from widehem.core.drafting.finished import show_edges, show_lightly
+from widehem.core.drafting.knit import drawn_in, is_close
+from widehem.core.drafting.methods.trousers_options import FOOT
 from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, hand_over, is_short, stretched
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
@@ -32,6 +35,7 @@ from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_length
+from widehem.core.pattern.checks.lower import BENT_KNEE
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
@@ -44,6 +48,7 @@ from widehem.core.values import record
 APART = 6.0
 FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its waist follows
 DROP_LEAST, DROP_MOST = -2.0, 6.0
+CLOSE_OUT_MOST = 8.0  # cm that the side of a close knit leans out
 CROTCH_MEND = 2.0  # cm
 BELOW_FORK = 5.0  # cm: where the thigh is held against the body
 FORK_DIPS = 14.0  # degrees that the front crotch still falls at the fork
@@ -53,13 +58,16 @@ TITLES = {"side": "side seam", "crotch": "crotch seam"}
 LETTERS = {"back": "LMN", "front": "PQR"}
 
 
+UPRIGHT_CENTRE = Lean()
+
+
 @record(frozen=True)
 class School:
     """What a school gives a panel, cm. width: at the hip. fork: x of the fork tip; side, centre: x of side and centre at the
     hip.
 
     top: the waist point on the centre line; up: how far the front's side waist point lies above the waist line. darts,
-    number: what they take by default. places: where they lie on the guide and how long they are.
+    number: what they take by default; lean: how the centre front lies over a belly. places: where they lie on the guide and how long they are.
     """
 
     width: Quantity
@@ -72,6 +80,7 @@ class School:
     number: int
     places: Places
     up: float = 0.0
+    lean: Lean = UPRIGHT_CENTRE
 
 
 Lay = Callable[[Sheet, Rise], School]
@@ -79,10 +88,11 @@ Lay = Callable[[Sheet, Rise], School]
 
 def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
     """Both panels, step by step. rise: as far as it is known; where the crotch curve starts follows from the front."""
+    close_legs(sheet)
     with sheet.step(
         "Front frame", "A quarter of the hip with its ease; the fork lies beyond the centre front. The crease is the middle."
     ):
-        school = front_by(sheet, rise)
+        school = leaning(sheet, front_by(sheet, rise))
         highest = rise.hip - (OVER_HIP if sheet.rules > 1 else 0.0)
         rise = replace(rise, start=max(rise.crotch - (school.fork.value - school.centre) - 2, highest))
     front = _panel(sheet, "front", rise, school)
@@ -98,7 +108,38 @@ def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
         behind = back_by(sheet, rise)
     change = _crotch_change(sheet, rise, behind, front, front_top)
     back, back_top = _back(sheet, rise, behind, front, front_top, change)
-    _finish(sheet, rise, (front, front_top), (back, back_top), 2 * (school.finished.value + behind.finished.value))
+    _finish(sheet, rise, (front, front_top), (back, back_top), 2 * (school.finished.value + behind.finished.value), school.lean)
+
+
+def close_legs(sheet: Sheet) -> None:
+    """The legs of a close knit: knee and hem smaller by as much as the hip, where they are not set; the foot still passes."""
+    part, gives = drawn_in(sheet), 1 + float(str(sheet.options["stretch"])) / 100
+    if part == 1.0:
+        return
+    for code, body, most in (("knee_girth", "knee", BENT_KNEE), ("hem_girth", "ankle", 0.0)):
+        measure = sheet.chart.get(body)
+        if measure is None:
+            continue
+        least = (measure + most) / measure / gives if most else FOOT / gives
+        if isinstance(sheet.options[code], Quantity) and sheet.choice("leg") != "wide":
+            sheet.options[code] = drawn(measure * max(part, least), sheet.settings[code].name.lower())
+
+
+def _darts(sheet: Sheet) -> str:
+    """How many waist darts: none in a close knit, unless the maker says so."""
+    choice = sheet.choice("waist_darts")
+    return "none" if choice == "auto" and is_close(sheet) else choice
+
+
+def leaning(sheet: Sheet, school: School) -> School:
+    """The front with its centre leaning out over a belly, where the arcs say so."""
+    lean = Lean()
+    if arcs_of(sheet).read and sheet.choice("waistline") != "elastic":
+        lean = lean_of(school.finished.value - school.width.value)
+    if not lean.tilt:
+        return school
+    say_belly(sheet, lean)
+    return replace(school, top=Point(school.centre + lean.tilt, -lean.raised), lean=lean)
 
 
 def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float = 0.0, change: float = 0.0) -> Panel:
@@ -135,8 +176,8 @@ def _front_top(sheet: Sheet, front: Panel, school: School) -> Top:
     _refuse_leg(sheet, front)
     if sheet.choice("waistline") == "elastic":
         return lay_top(front, _drawn_in(school), ELASTIC, school.places, level_with(front, 0.0))
-    loss = school.width.value - school.finished.value
-    shares = share_waist(loss, school.darts, school.number, sheet.choice("waist_darts"))
+    loss = school.width.value - school.finished.value + school.lean.tilt
+    shares = share_waist(loss, school.darts, school.number, _darts(sheet))
     _say_leaning(sheet, "front", loss)
     return lay_top(front, school.finished.value, shares, school.places, level_with(front, school.up))
 
@@ -148,14 +189,17 @@ def _drawn_in(school: School) -> float:
 
 def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
     waist, hip = (sheet.measure(code).value for code in ("waist", "hip"))
-    if loss < -OUT_MOST:
+    most = CLOSE_OUT_MOST if is_close(sheet) else OUT_MOST
+    if loss < -most:
         raise CannotDraft(
             ("waist", "hip"),
             say(f"The {name} side would lean out by {{0}}, over {{1u}}: waist {{2}} is much larger than hip {{3u}}. Read the "
-                f"hip over the belly.", -loss, OUT_MOST, waist, hip),
+                f"hip over the belly.", -loss, most, waist, hip),
         )  # fmt: skip
     if loss < -OUT_SAID:
-        sheet.note(say("Waist {0} is larger than hip {1u}: read the hip over the belly.", waist, hip))
+        words = say("Waist {0} is larger than hip {1u}: read the hip over the belly.", waist, hip)
+        if words not in sheet.notes:  # both sides may lean: it is said once
+            sheet.note(words)
 
 
 def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
@@ -183,11 +227,11 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
     if sheet.choice("waistline") == "elastic":
         return back, lay_top(back, _drawn_in(school), ELASTIC, school.places, side_as_long(back, side))
     shares = share_waist(school.width.value - school.finished.value - (back.centre_hip.x - back.centre_top.x), school.darts,
-        school.number, sheet.choice("waist_darts"))  # fmt: skip
+        school.number, _darts(sheet))  # fmt: skip
     for _ in range(20):
         top = lay_top(back, school.finished.value, shares, school.places, side_as_long(back, side))
         loss = shares.total + top.side_waist.x - back.side_hip.x
-        again = share_waist(loss, school.darts, school.number, sheet.choice("waist_darts"))
+        again = share_waist(loss, school.darts, school.number, _darts(sheet))
         if abs(again.total - shares.total) < 0.01 and again.number == shares.number:
             break
         shares = again
@@ -236,7 +280,7 @@ def _left(panel: Panel) -> float:
     return -min(panel.side_hip.x, -panel.knee, -panel.hem)
 
 
-def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Panel, Top], waist: float) -> None:
+def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Panel, Top], waist: float, lean: Lean) -> None:
     table = _table(front[0], back[0])
     with sheet.step(
         "Back fork and waist",
@@ -281,7 +325,7 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
         sheet.sum("crotch seam", drawn(sum(piece.edge("crotch").length for piece in pieces), "crotch seam"))
         for panel, _ in (back, front):
             sheet.rub_out(f"{panel.name}_centre_guide", f"{panel.name}_waist_guide", f"{panel.name}_frame")
-    hand_over(sheet, pieces, table, front[0], waist)
+    hand_over(sheet, pieces, table, front[0], waist, lean)
     if sheet.choice("waistline") == "elastic":
         sheet.note(
             say("The waist is as wide as the hip and drawn in by elastic: the amount of a hem is turned down for the casing.")

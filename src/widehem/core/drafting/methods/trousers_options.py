@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from widehem.core.drafting.belly import PANELS
+from widehem.core.drafting.knit import CLOSEST
 from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.quantity import Quantity, larger_of
 
@@ -38,7 +40,7 @@ RISE = Option(
 )
 KNEE = Option(
     "knee_girth", "Knee girth", "length", None, "whole round; a bent knee wants 6 more than the knee, a usual leg has 8", 24.0, 80.0, 0.5,
-    worked=lambda on: on["knee"] + KNEE_ROOM, uses=("knee",),
+    worked=lambda on: on["knee"] + KNEE_ROOM, uses=("knee",), drawn=True,
 )  # fmt: skip
 
 
@@ -54,7 +56,7 @@ def _hem(on: Mapping[str, Any]) -> Quantity:
 
 HEM = Option(
     "hem_girth", "Hem girth", "length", None, "whole round; the foot must pass it without an opening", 18.0, 120.0, 0.5,
-    worked=_hem, uses=("knee", "ankle"), after=("leg", "knee_girth"),
+    worked=_hem, uses=("knee", "ankle"), after=("leg", "knee_girth"), drawn=True,
 )  # fmt: skip
 DARTS = Option(
     "waist_darts", "Waist darts", "choice", "auto", "what hip and waist differ by",
@@ -108,14 +110,34 @@ def spread(default: float) -> Option:
 def ease(hip: float, waist: float) -> tuple[Option, ...]:
     """Ease of a school, cm whole round."""
     return (
-        Option("hip", "Hip ease", "length", hip, "whole round; to sit down and to climb a stair", 2.0, 20.0, 0.5, least=3.0),
-        Option("waist", "Waist ease", "length", waist, "whole round, once it is set into its band", 0.0, 6.0, 0.5, least=1.3),
+        Option(
+            "hip",
+            "Hip ease",
+            "length",
+            hip,
+            "whole round; to sit down and to climb a stair; less than 0 only in a knit",
+            CLOSEST,
+            20.0,
+            0.5,
+            least=3.0,
+        ),
+        Option(
+            "waist",
+            "Waist ease",
+            "length",
+            waist,
+            "whole round, once it is set into its band; less than 0 only in a knit",
+            CLOSEST,
+            6.0,
+            0.5,
+            least=1.3,
+        ),
     )
 
 
 def options(width: float, *more: Option) -> tuple[Option, ...]:
     """All of them. width: how much wider the back is at knee and hem on each side, cm; more: the school's own."""
-    return (LEG, LEGS, LENGTH, RISE, KNEE, HEM, spread(width), DARTS, *more, WAIST, CROTCH, OPENING, OPENING_LENGTH)
+    return (LEG, LEGS, LENGTH, RISE, KNEE, HEM, spread(width), PANELS, DARTS, *more, WAIST, CROTCH, OPENING, OPENING_LENGTH)
 
 
 SEAT_LEAN = {"flat": 2.0, "average": 2.5, "full": 3.0}

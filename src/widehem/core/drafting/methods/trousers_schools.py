@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from widehem.core.drafting.belly import arcs_of
+from widehem.core.drafting.knit import is_close
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.trousers import MENDS, School, draw
 from widehem.core.drafting.methods.trousers_options import SEAT, SEAT_LEAN, ease, options
@@ -69,8 +71,37 @@ def _dart_length(sheet: Sheet, usual: float) -> float:
     return usual * sheet.measure("waist_hip").value / HIP_USUAL
 
 
-def _finished(sheet: Sheet, band: float) -> Quantity:
-    return ((sheet.measure("waist") + sheet.ease("waist")) / 4 + band).called("waist, to sew")
+def _finished(sheet: Sheet, band: float, *, behind: bool = False) -> Quantity:
+    """The waist of a panel: a quarter, or what the arc of the front gives it, with what is eased into the band."""
+    arc, waist, ease = arcs_of(sheet).waist, sheet.measure("waist"), sheet.ease("waist")
+    if arc is None:
+        return ((waist + ease) / 4 + band).called("waist, to sew")
+    half = (waist / 2 - arc).called("half the back waist") if behind else arc
+    return (half + ease / 4 + band).called("waist, to sew")
+
+
+def _around(sheet: Sheet) -> Quantity:
+    """The hip the forks go by: of the body, or of a close knit that is smaller."""
+    hip = sheet.measure("hip")
+    return (hip + sheet.ease("hip")).called("hip, close") if is_close(sheet) else hip
+
+
+def _width(sheet: Sheet, less: float, title: str) -> Quantity:
+    """The front at the hip: a quarter less so much, or by its arc."""
+    arc, ease = arcs_of(sheet).hip, sheet.ease("hip")
+    found = sheet.measure("hip") / 4 + ease / 4 if arc is None else arc + ease / 4
+    return (found - less if less and arc is None else found).called(title)
+
+
+def _rest(sheet: Sheet, front: Quantity, title: str) -> Quantity:
+    """The back at the hip, by the arc: what the front leaves of it."""
+    return ((sheet.measure("hip") + sheet.ease("hip")) / 2 - front).called(title)
+
+
+def _darts(sheet: Sheet, usual: float, width: Quantity, finished: Quantity, quarter: float) -> float:
+    """What the darts of a panel take by default, cm: the school's figure, and what it has to lose more or less than its quarter
+    had. quarter: width less waist of the school's own."""
+    return max(usual + width.value - finished.value - quarter, 0.0) if arcs_of(sheet).read else usual
 
 
 def _frame_places_front(sheet: Sheet) -> Places:
@@ -88,22 +119,25 @@ def _frame_places_front(sheet: Sheet) -> Places:
 
 
 def frame_front(sheet: Sheet, rise: Rise) -> School:
-    hip = sheet.measure("hip")
-    width, fork = (hip / 4 + sheet.ease("hip") / 4).called("frame"), (hip / 16).called("front fork")
+    width, fork = _width(sheet, 0.0, "frame"), (_around(sheet) / 16).called("front fork")
     crease = ((width + fork + INSIDE) / 2).called("side to crease")
     finished = _finished(sheet, BAND_FRAME)
+    darts = _darts(sheet, 2.5, width, finished, _quarter(sheet, 0.0, BAND_FRAME))
     for name, figure in (("frame", width), ("front fork", fork), ("side to crease", crease)):
         sheet.sum(name, figure)
     centre = width.value - crease.value
     return School(
-        width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre, 0.0), finished, 2.5, 1,
+        width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre, 0.0), finished, darts, 1,
         _frame_places_front(sheet), 0.6,
     )  # fmt: skip
 
 
 def frame_back(sheet: Sheet, rise: Rise) -> School:
     hip, waist = sheet.measure("hip"), sheet.measure("waist")
-    width, fork = (hip / 4 + sheet.ease("hip") / 4).called("frame"), (hip / 8).called("back fork")
+    width, fork = _width(sheet, 0.0, "frame"), (_around(sheet) / 8).called("back fork")
+    width = _rest(sheet, width, "frame") if arcs_of(sheet).hip is not None else width
+    finished = _finished(sheet, BAND_FRAME, behind=True)
+    darts = _darts(sheet, 4.0, width, finished, _quarter(sheet, 0.0, BAND_FRAME))
     crease = ((width + fork + INSIDE) / 2).called("side to crease")
     lean = max(min(SEAT_LEAN[sheet.choice("seat")], (hip.value - waist.value) / 10 + 1.2), 1.0)
     for name, figure in (("frame", width), ("back fork", fork), ("side to crease", crease)):
@@ -117,12 +151,18 @@ def frame_back(sheet: Sheet, rise: Rise) -> School:
 
     return School(
         width, (width + fork - crease).called("crease to fork"), -crease.value, centre, Point(centre - lean, -lean),
-            _finished(sheet, BAND_FRAME), 4.0, 2, places,
+            finished, darts, 2, places,
     )  # fmt: skip
 
 
+def _quarter(sheet: Sheet, more: float, band: float) -> float:
+    """What a panel of the school's own width would have to lose, cm. more: than a quarter of the hip."""
+    eased = (sheet.ease("hip").value - sheet.ease("waist").value) / 4
+    return (sheet.measure("hip").value - sheet.measure("waist").value) / 4 + eased + more - band
+
+
 def _crease_width(sheet: Sheet) -> Quantity:
-    return (sheet.measure("hip") / 4 + sheet.ease("hip") / 4 - 1).called("front width")
+    return _width(sheet, 1.0, "front width")
 
 
 def crease_front(sheet: Sheet, rise: Rise) -> School:
@@ -138,21 +178,23 @@ def crease_front(sheet: Sheet, rise: Rise) -> School:
         first = max(min(corner, guide - 2.0 - each / 2 - apart * (number - 1)), 2.0 + each / 2)
         return [(first + apart * n, deep) for n in range(number)]
 
-    return School(
-        width, fork, -width.value * 7 / 12, corner, Point(corner, 0.0), _finished(sheet, BAND_CREASE), 2.0, 1, places, 0.8
-    )
+    finished = _finished(sheet, BAND_CREASE)
+    darts = _darts(sheet, 2.0, width, finished, _quarter(sheet, -1.0, BAND_CREASE))
+    return School(width, fork, -width.value * 7 / 12, corner, Point(corner, 0.0), finished, darts, 1, places, 0.8)
 
 
 def crease_back(sheet: Sheet, rise: Rise) -> School:
     hip, waist, front = sheet.measure("hip"), sheet.measure("waist"), _crease_width(sheet)
-    width = (front + 2).called("back width")
+    width = (front + 2).called("back width") if arcs_of(sheet).hip is None else _rest(sheet, front, "back width")
+    finished = _finished(sheet, BAND_CREASE, behind=True)
+    darts = _darts(sheet, 3.0, width, finished, _quarter(sheet, 1.0, BAND_CREASE))
     corner = front.value * 5 / 12
     lean = max(2.0, min(6.0, (hip.value - waist.value) / 10 + 2.5))
     way = Point(-lean, -rise.crotch).unit()  # up the centre back
     through = Point(corner - lean, 0.0)
     top = through + way * (hip.value / 30)
     centre = corner - lean * (rise.crotch - rise.hip) / rise.crotch
-    fork = (front * (7 / 12) + hip / 20 + 2).called("crease to fork")
+    fork = (front * (7 / 12) + _around(sheet) / 20 + 2).called("crease to fork")
     sheet.sum("back width", width)
     sheet.sum("centre back leans in", Quantity(lean, "lean"))
     sheet.sum("crease to fork", fork)
@@ -163,7 +205,7 @@ def crease_back(sheet: Sheet, rise: Rise) -> School:
             return [(min(place, guide / 2), deep)]
         return [(guide * (n + 1) / (number + 1), deep - n) for n in range(number)]
 
-    return School(width, fork, centre - width.value, centre, top, _finished(sheet, BAND_CREASE), 3.0, 1, places)
+    return School(width, fork, centre - width.value, centre, top, finished, darts, 1, places)
 
 
 def _draw_frame(sheet: Sheet) -> None:

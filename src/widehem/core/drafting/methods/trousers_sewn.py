@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from widehem.core.drafting.belly import Lean, arc_demands
 from widehem.core.drafting.bodice import front_to_back
 from widehem.core.drafting.methods.trousers_options import FOOT
 from widehem.core.drafting.sheet import Sheet
@@ -90,7 +91,12 @@ def _girths(sheet: Sheet, pieces: list[Piece], sewn: float | None) -> list[Girth
     return found
 
 
-def hand_over(sheet: Sheet, pieces: list[Piece], table: Table, front: Panel, sewn: float) -> None:
+def _front_ease(sheet: Sheet, sewn: float) -> float:
+    """The front's part of what the finished waist is over the body, cm: half of it, the band's ease with it."""
+    return (sewn - sheet.measure("waist").value) / 2
+
+
+def hand_over(sheet: Sheet, pieces: list[Piece], table: Table, front: Panel, sewn: float, lean: Lean) -> None:
     """Both pieces with what holds them together and what they are held against. sewn: what the waist should come to, cm."""
     body, read = crotch_wanted(sheet)
     ankle, knee = sheet.chart.get("ankle"), sheet.chart.get("knee")
@@ -111,6 +117,7 @@ def hand_over(sheet: Sheet, pieces: list[Piece], table: Table, front: Panel, sew
         demands=(
             *_girths(sheet, pieces, None if elastic else sewn),
             BodyPasses("hip", sheet.measure("hip").value),
+            *arc_demands(sheet, "front", lean, None if elastic else _front_ease(sheet, sewn), sheet.ease("hip").value / 2),
             *_places(sheet, pieces, length),
             CrotchSeam(body + CROTCH_LEAST, body + CROTCH_MOST, read),
             KneeBends(knee) if knee is not None else None,

@@ -158,14 +158,16 @@ def opening(case: Case, asked: BodyPasses) -> Iterator[Check]:
     """The body passes the closed part of the garment when it is put on."""
     garment, name, body = case.garment, asked.name, asked.girth
     at = garment.opening()
-    waist = garment.round_of("waist")
+    gives = 1 + case.wear.stretch / 100 if case.wear.knit else 1.0
+    waist = garment.round_of("waist") * gives
     if waist >= body:
         girth, brief = waist, say(f"the waist passes the {name}s")
-        tail = say(f"Waist {{0}} passes {name} {{1u}}: no opening is needed.", waist, body)
+        how = f", stretched by {case.wear.stretch:g} per cent," if case.wear.knit else ""
+        tail = say(f"Waist {{0}}{how} passes {name} {{1u}}: no opening is needed.", waist, body)
     else:
         down = at.length if at is not None else 0.0
         where = OPENING_WORDS[at.at if at is not None else "none"]
-        girth = garment.girth("waist", below=down) if down else waist
+        girth = garment.girth("waist", below=down) * gives if down else waist
         brief = say(f"{{0}} {where}, passes {{1}}", down, girth) if down else say("none, passes {0}", girth)
         if girth >= body - 1e-6:
             tail = say(f"Open {{0}} down the {where}, {{1}} passes {name} {{2u}}.", down, girth, body)

@@ -167,8 +167,10 @@ def knees(case: Case, asked: KneeBends) -> Iterator[Check]:
     girth = case.garment.girth("knee", limb=True)
     if not girth:
         return
+    if case.wear.knit:
+        girth *= 1 + case.wear.stretch / 100
     spare = girth - asked.knee - BENT_KNEE
-    words = say("{0} on knee {1}", girth, asked.knee)
+    words = say("{0} stretched, on knee {1}" if case.wear.knit else "{0} on knee {1}", girth, asked.knee)
     tail = (
         say("A bent knee has room.")
         if spare >= -1e-6

@@ -75,9 +75,10 @@ def _round(
 
 @answers(FootPasses)
 def foot(case: Case, asked: FootPasses) -> Iterator[Check]:
-    """The foot passes the hem."""
+    """The foot passes the hem, stretched as far as its cloth gives."""
     mend = "widen the hem, or leave an opening of {0u} in the side.", 10.0
-    yield from _passes(case, "foot", "hem", case.garment.round_of("hem", limb=True), asked.foot, mend)
+    girth = case.garment.round_of("hem", limb=True) * (1 + case.wear.stretch / 100 if case.wear.knit else 1)
+    yield from _passes(case, "foot", "hem", girth, asked.foot, mend)
 
 
 @answers(HandPasses)
