@@ -154,5 +154,63 @@ class CloseKnits(unittest.TestCase):
         self.assertTrue(all(len(piece.darts) == 1 for piece in made.garment.pieces))
 
 
+class LegLengths(unittest.TestCase):
+    @settings(max_examples=40, deadline=None)
+    @given(
+        st.sampled_from(BOTH), st.sampled_from(sorted(UPPER)), st.floats(0, 1), st.sampled_from(["plain", "opening", "band"])
+    )
+    def test_a_leg_of_any_length_is_true_from_five_under_the_crotch_to_the_floor(self, method, build, part, end):
+        chart = upper_build(build)
+        least, most = chart.get("crotch_depth") + 1.5 + 5, chart.get("waist_floor")
+        made = drafted(method, chart, {"length": least + (most - least) * part, "hem_end": end})
+        found = verdicts(made)
+        self.assertEqual([name for name, verdict in found.items() if verdict == "not"], [])
+        self.assertEqual((found["hem.smooth"], found["seam.inseam"]), ("true", "true"))
+
+    def test_above_the_knee_a_leg_is_cut_off_as_it_runs(self):
+        for method in BOTH:
+            whole, cut = drafted(method, upper_build()), drafted(method, upper_build(), {"length": 50.0})
+            for piece in cut.garment.pieces:
+                hem = piece.edge("hem")
+                self.assertAlmostEqual(hem.start.y, 50.0, places=4)
+                level = [hem.place(hem.length * n / 20).point.y for n in range(5, 16)]
+                self.assertLess(max(level) - min(level), 0.02, "level between the seams")
+                self.assertLess(max(abs(y - 50.0) for y in level), 0.5 + 1e-6, "it arches half a centimetre at most")
+                other = whole.garment.piece(piece.name)
+                self.assertAlmostEqual(piece.across("hip"), other.across("hip"), delta=0.05)
+
+    def test_breeches_go_by_the_leg_there(self):
+        # knee 36, ankle 21.5 or so; no calf: by the knee as far as three tenths of the way down; opened, the foot need not pass
+        chart = upper_build(calf=34.0)
+        knee_at = chart.get("waist_knee")
+        at = knee_at + 0.3 * (chart.get("waist_floor") - knee_at)
+        made = drafted(FRAME, chart, {"length": at, "hem_end": "opening"})
+        self.assertAlmostEqual(made.options["hem_girth"].value, 34.0 + 2.0, places=6)
+        plain = drafted(FRAME, chart, {"length": at})
+        self.assertGreaterEqual(plain.options["hem_girth"].value, chart.get("ankle") * 1.35 - 1e-9)
+        self.assertEqual(verdicts(plain)["foot.passes"], "true")
+        self.assertNotIn("foot.passes", verdicts(made))
+        self.assertTrue(all(piece.edge("side").notch("hem opening") for piece in made.garment.pieces))
+
+    def test_a_leg_is_gathered_into_its_band(self):
+        chart = upper_build()
+        made = drafted(CREASE, chart, {"length": chart.get("waist_floor") - 8, "hem_end": "band"})
+        band = made.garment.piece("leg_band").edge("band_top").length
+        hem = sum(made.garment.piece(name).edge("hem").length for name in ("back", "front"))
+        self.assertAlmostEqual(band, chart.get("ankle") + 2 + 3, places=6, msg="the ankle and 2, and an underlap of 3")
+        self.assertAlmostEqual(hem, 1.4 * (chart.get("ankle") + 2), delta=0.3)
+        self.assertEqual(verdicts(made)["seam.leg_band"], "true")
+
+    def test_knee_and_hem_spread_apart(self):
+        made = drafted(FRAME, upper_build(), {"spread": 1.0, "hem_spread": 2.0, "hem_girth": 40.0})
+        front, back = (made.garment.piece(name) for name in ("front", "back"))
+        self.assertAlmostEqual(back.across("knee") - front.across("knee"), 2.0, delta=0.02)
+        self.assertAlmostEqual(back.edge("hem").length - front.edge("hem").length, 4.0, delta=0.1)
+
+    def test_a_short_leg_may_have_a_hem_of_its_own(self):
+        made = drafted(FRAME, upper_build(), {"length": 45.0, "hem_girth": 60.0})
+        self.assertAlmostEqual(sum(piece.edge("hem").length for piece in made.garment.pieces), 60.0, delta=0.4)
+
+
 if __name__ == "__main__":
     unittest.main()

@@ -30,20 +30,22 @@ NEAR = 1e-4
 
 @record(frozen=True)
 class Rise:
-    """Heights below the waist line, cm. start: where the crotch curve leaves the centre line."""
+    """Heights below the waist line, cm. start: where the crotch curve leaves the centre line; cut: where a leg is cut off that is
+    drawn longer."""
 
     hip: float
     crotch: float
     knee: float
     hem: float
     start: float
+    cut: float | None = None
 
 
 @record(frozen=True)
 class Panel:
     """A trouser panel as far as it is laid out. centre_hip, centre_top: on the centre line at the hip line and at the waist.
 
-    knee, hem: half widths there. wide: no knee, straight from the fork to the hem. cut: where a short leg ends. dips: how many
+    knee, hem: half widths there. wide: no knee, straight from the fork to the hem. dips: how many
     degrees the crotch curve still falls where it meets the fork, None by the first rules.
     """
 
@@ -56,7 +58,6 @@ class Panel:
     knee: float
     hem: float
     wide: bool
-    cut: float | None = None
     dips: float | None = None
 
     @kept
@@ -70,9 +71,9 @@ class Panel:
         return self._short(self._whole_side())
 
     def _short(self, path: Path) -> Path:
-        if self.cut is None:
+        if self.rise.cut is None:
             return path
-        index, t = path.crossings(Point(0.0, self.cut), Point(1.0, 0.0))[-1]
+        index, t = path.crossings(Point(0.0, self.rise.cut), Point(1.0, 0.0))[-1]
         return path.split(index, t)[0]
 
     def _whole_inseam(self) -> Path:

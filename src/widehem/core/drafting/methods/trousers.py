@@ -12,9 +12,9 @@ from dataclasses import replace
 
 from widehem.core.drafting.belly import Lean, arcs_of, lean_of, say_belly
 from widehem.core.drafting.finished import show_edges, show_lightly
-from widehem.core.drafting.knit import drawn_in, is_close
-from widehem.core.drafting.methods.trousers_options import FOOT
-from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, hand_over, is_short, stretched
+from widehem.core.drafting.knit import is_close
+from widehem.core.drafting.methods.trousers_legs import BELOW_FORK, hem_of, settle_legs, straight_to_hem
+from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, hand_over, stretched
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.trousers import (
@@ -31,11 +31,9 @@ from widehem.core.drafting.trousers import (
     share_waist,
     side_as_long,
 )  # fmt: skip
-from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_length
-from widehem.core.pattern.checks.lower import BENT_KNEE
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
@@ -50,7 +48,6 @@ FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its w
 DROP_LEAST, DROP_MOST = -2.0, 6.0
 CLOSE_OUT_MOST = 8.0  # cm that the side of a close knit leans out
 CROTCH_MEND = 2.0  # cm
-BELOW_FORK = 5.0  # cm: where the thigh is held against the body
 FORK_DIPS = 14.0  # degrees that the front crotch still falls at the fork
 EARLIER, OVER_HIP = 5.0, 0.2  # cm that the back curve starts above the front's, at most so far above the hip line
 ELASTIC = Shares()
@@ -88,7 +85,7 @@ Lay = Callable[[Sheet, Rise], School]
 
 def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
     """Both panels, step by step. rise: as far as it is known; where the crotch curve starts follows from the front."""
-    close_legs(sheet)
+    settle_legs(sheet, rise)
     with sheet.step(
         "Front frame", "A quarter of the hip with its ease; the fork lies beyond the centre front. The crease is the middle."
     ):
@@ -111,20 +108,6 @@ def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
     _finish(sheet, rise, (front, front_top), (back, back_top), 2 * (school.finished.value + behind.finished.value), school.lean)
 
 
-def close_legs(sheet: Sheet) -> None:
-    """The legs of a close knit: knee and hem smaller by as much as the hip, where they are not set; the foot still passes."""
-    part, gives = drawn_in(sheet), 1 + float(str(sheet.options["stretch"])) / 100
-    if part == 1.0:
-        return
-    for code, body, most in (("knee_girth", "knee", BENT_KNEE), ("hem_girth", "ankle", 0.0)):
-        measure = sheet.chart.get(body)
-        if measure is None:
-            continue
-        least = (measure + most) / measure / gives if most else FOOT / gives
-        if isinstance(sheet.options[code], Quantity) and sheet.choice("leg") != "wide":
-            sheet.options[code] = drawn(measure * max(part, least), sheet.settings[code].name.lower())
-
-
 def _darts(sheet: Sheet) -> str:
     """How many waist darts: none in a close knit, unless the maker says so."""
     choice = sheet.choice("waist_darts")
@@ -144,7 +127,7 @@ def leaning(sheet: Sheet, school: School) -> School:
 
 def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float = 0.0, change: float = 0.0) -> Panel:
     """The panel of a school. fork_down: how far the fork is dropped; change: how much longer centre and fork are made, cm."""
-    part = (-0.5 if name == "front" else 0.5) * sheet.length("spread").value
+    part, low = ((-0.5 if name == "front" else 0.5) * sheet.length(code).value for code in ("spread", "hem_spread"))
     centre, top = Point(school.centre, rise.hip), school.top
     dips = None
     if sheet.rules > 1:
@@ -155,8 +138,7 @@ def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float
         top = top + (top - centre).unit() * change
     return Panel(
         name, rise, Point(school.side, rise.hip), centre, top, Point(school.fork.value + change, rise.crotch + fork_down),
-        sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + part, sheet.choice("leg") == "wide",
-        rise.crotch + BELOW_FORK if is_short(sheet) else None, dips,
+        sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + low, straight_to_hem(sheet, rise), dips,
     )  # fmt: skip
 
 
@@ -205,19 +187,19 @@ def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
 def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top, change: float) -> tuple[Panel, Top]:
     """The back: its fork dropped until the inseam is right, its side point moved until the side seam is, its darts until
     nothing moves."""
-    short = front.inseam.length - stretched(sheet)
+    short = front.inseam.length - stretched(rise)
 
     def inseam(up: float) -> float:
         return _panel(sheet, "back", rise, school, -up, change).inseam.length
 
-    lowest = BELOW_FORK - 0.5 if is_short(sheet) else DROP_MOST + 2
+    lowest = DROP_MOST + 2 if rise.cut is None else min(rise.cut - rise.crotch - 0.5, DROP_MOST + 2)
     up = solve_length(inseam, short, -lowest, -DROP_LEAST + 2, near=NEAR)
     if up is None or not DROP_LEAST <= -up <= DROP_MOST:
         raise CannotDraft(
             ("hip", "knee", "inside_leg"),
             say(
-                "The back fork would have to drop by more than {0} or rise by more than {1u} to make the inseams agree: read "
-                "hip and knee again, or give another knee girth.",
+                "The back fork would have to drop by more than {0} or rise by more than {1u} to make the inseams agree: "
+                + ("give another hem girth." if front.wide else "read hip and knee again, or give another knee girth."),
                 DROP_MOST, -DROP_LEAST,
             ),
         )  # fmt: skip
@@ -303,17 +285,17 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
             edges = (
                 Edge("waist", top.waist.parts, top.waist.darts, "hem" if sheet.choice("waistline") == "elastic" else "seam"),
                 Edge("side", (top.side,)),
-                Edge("hem", (_hem(panel, top),), (), "hem"),
+                Edge("hem", (hem_of(panel, top.side),), (), "seam" if sheet.choice("hem_end") == "band" else "hem"),
                 Edge("inseam", (panel.inseam.reverse(),)),
                 Edge("crotch", (_crotch(panel).reverse(),)),
             )
             levels = {"waist": 0.0, "hip": rise.hip, "thigh": rise.crotch + BELOW_FORK, "knee": rise.knee}
-            if panel.wide or panel.cut is not None:
+            if panel.wide or rise.cut is not None:
                 del levels["knee"]
-            if panel.cut is not None:
+            if rise.cut is not None and rise.cut < levels["thigh"] + 1:
                 del levels["thigh"]
-            low = panel.cut if panel.cut is not None else rise.crotch + (rise.hem - rise.crotch) * 0.6
-            grain = Point(0.0, rise.crotch * (0.4 if panel.cut else 0.6)), Point(0.0, low - (3.0 if panel.cut else 0.0))
+            low = rise.cut if rise.cut is not None else rise.crotch + (rise.hem - rise.crotch) * 0.6
+            grain = Point(0.0, rise.crotch * (0.4 if rise.cut else 0.6)), Point(0.0, low - (3.0 if rise.cut else 0.0))
             # the notches at the hip and between the legs are set by the front: the back's own levels lie elsewhere on its seams
             balance = tuple(BalanceLine.across(level, y, notched=level == "knee") for level, y in levels.items())
             own = Piece(panel.name, f"Trousers {panel.name}", edges, balance=balance, marks=_marks(panel), grain=grain)
@@ -332,13 +314,6 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
         )
 
 
-def _hem(panel: Panel, top: Top) -> Path:
-    """Square to both seams, so that the joined hem has no corner."""
-    side, inseam = top.side.arriving, panel.inseam.arriving
-    leaving, arriving = Point(side.y, -side.x), Point(inseam.y, -inseam.x)
-    return Path((curve_between(top.side.end, leaving, panel.inseam.end, arriving),))
-
-
 def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
     """Crease, levels and named points of a panel."""
     rise, name = panel.rise, panel.name
@@ -347,7 +322,7 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
     sheet.line(
         f"{name}_crease",
         "Crease line",
-        table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, panel.cut or rise.hem))),
+        table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, rise.cut or rise.hem))),
         role="balance",
         piece=name,
         step=1,
@@ -355,7 +330,7 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
     for level, y in (
         ("hip", rise.hip),
         ("crotch", rise.crotch),
-        *((("knee", rise.knee),) if not panel.wide and panel.cut is None else ()),
+        *((("knee", rise.knee),) if not panel.wide and rise.cut is None else ()),
     ):
         left = panel.side_hip.x if level != "knee" else -panel.knee
         right = panel.centre_hip.x if level == "hip" else panel.fork.x if level == "crotch" else panel.knee
@@ -389,7 +364,7 @@ def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
 def _marks(panel: Panel) -> dict[str, Point]:
     """Places of the body on a panel."""
     found = {"crotch": panel.fork, "centre_hip": panel.centre_hip}
-    if not panel.wide and panel.cut is None:
+    if not panel.wide and panel.rise.cut is None:
         found["knee"] = Point(0.0, panel.rise.knee)
     return found
 

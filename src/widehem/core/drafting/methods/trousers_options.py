@@ -22,14 +22,14 @@ LEG = Option(
 )  # fmt: skip
 LEGS = Option(
     "legs", "Legs", "choice", "long", "where they end",
-    choices=(Choice("long", "Long", "to the hem of the leg"), Choice("short", "Short", "cut square 5 below the crotch; both inseams are made equal there")),
+    choices=(Choice("long", "Long", "to the hem of the leg"), Choice("short", "Short", "cut level 5 below the crotch; both inseams are made equal there")),
 )  # fmt: skip
 
 
 def length_of_leg() -> Option:
     """The length of trousers."""
     return Option(
-        "length", "Length", "length", None, "from the waist line to the hem; 3 above the floor unless another is set", 30.0, 130.0, 1.0,
+        "length", "Length", "length", None, "from the waist line to the hem, anywhere from 5 under the crotch; 3 above the floor unless another is set", 25.0, 130.0, 1.0,
         worked=lambda on: on["waist_floor"] - 3, uses=("waist_floor",),
     )  # fmt: skip
 
@@ -97,7 +97,7 @@ def spread(default: float) -> Option:
     """How much more of knee and hem lies in the back. default: cm each side."""
     return Option(
         "spread",
-        "Back wider at knee and hem",
+        "Back wider at the knee",
         "length",
         default,
         "on each side; the back carries more of the leg",
@@ -105,6 +105,20 @@ def spread(default: float) -> Option:
         3.0,
         0.25,
     )
+
+
+HEM_SPREAD = Option(
+    "hem_spread", "Back wider at the hem", "length", None, "on each side; as at the knee unless it is set", 0.0, 4.0, 0.25,
+    worked=lambda on: Quantity(float(on["spread"]), "back wider at the hem"), after=("spread",),
+)  # fmt: skip
+HEM_END = Option(
+    "hem_end", "Hem", "choice", "plain", "how the leg ends",
+    choices=(
+        Choice("plain", "Turned up", "the foot must pass it"),
+        Choice("opening", "Close, with an opening", "by the leg there and 2; 10 open in the side"),
+        Choice("band", "Gathered into a band", "the hem 1.4 times the band; the band by the leg there and 2"),
+    ),
+)  # fmt: skip
 
 
 def ease(hip: float, waist: float) -> tuple[Option, ...]:
@@ -137,7 +151,24 @@ def ease(hip: float, waist: float) -> tuple[Option, ...]:
 
 def options(width: float, *more: Option) -> tuple[Option, ...]:
     """All of them. width: how much wider the back is at knee and hem on each side, cm; more: the school's own."""
-    return (LEG, LEGS, LENGTH, RISE, KNEE, HEM, spread(width), PANELS, DARTS, *more, WAIST, CROTCH, OPENING, OPENING_LENGTH)
+    return (
+        LEG,
+        LEGS,
+        LENGTH,
+        RISE,
+        KNEE,
+        HEM,
+        spread(width),
+        HEM_SPREAD,
+        HEM_END,
+        PANELS,
+        DARTS,
+        *more,
+        WAIST,
+        CROTCH,
+        OPENING,
+        OPENING_LENGTH,
+    )
 
 
 SEAT_LEAN = {"flat": 2.0, "average": 2.5, "full": 3.0}

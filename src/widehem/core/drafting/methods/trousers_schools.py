@@ -8,6 +8,7 @@ from widehem.core.drafting.belly import arcs_of
 from widehem.core.drafting.knit import is_close
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.trousers import MENDS, School, draw
+from widehem.core.drafting.methods.trousers_legs import cut_at, full_length
 from widehem.core.drafting.methods.trousers_options import SEAT, SEAT_LEAN, ease, options
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.trousers import Places, Rise
@@ -25,7 +26,7 @@ INSIDE = 0.6  # cm inside the frame's side from which the crease is halved
 def _rise(sheet: Sheet, knee: Quantity | None) -> Rise:
     """Levels below the waist. knee: where it is measured; None puts it between crotch and hem."""
     hip, crotch = sheet.measure("waist_hip"), (sheet.measure("crotch_depth") + sheet.length("rise")).called("crotch line")
-    length = sheet.length("length")
+    length, full = sheet.length("length"), full_length(sheet)
     with sheet.step("Levels", "Waist, hip, crotch, knee and hem across the crease of both legs."):
         if hip >= crotch:
             raise CannotDraft(
@@ -36,9 +37,9 @@ def _rise(sheet: Sheet, knee: Quantity | None) -> Rise:
                     crotch.value,
                 ),
             )
-        middle = knee or (length - ((length - crotch) / 2 + 6)).called("knee line")
+        middle = knee or (full - ((full - crotch) / 2 + 6)).called("knee line")
         wide = sheet.choice("leg") == "wide"
-        if not wide and not crotch.value + 4 < middle.value < length.value - 4:
+        if not wide and not crotch.value + 4 < middle.value < full.value - 4:
             raise CannotDraft(
                 ("waist_knee", "crotch_depth") if knee else ("crotch_depth",),
                 say(
@@ -46,7 +47,7 @@ def _rise(sheet: Sheet, knee: Quantity | None) -> Rise:
                     "leg.",
                     middle.value,
                     crotch.value,
-                    length.value,
+                    full.value,
                 ),
             )
         if length.value < crotch.value + 5:
@@ -64,7 +65,8 @@ def _rise(sheet: Sheet, knee: Quantity | None) -> Rise:
         if not wide:
             sheet.sum("knee line", middle)
         sheet.sum("length", length)
-    return Rise(hip.value, crotch.value, middle.value, length.value, hip.value)
+    cut = cut_at(sheet, crotch.value, middle.value)
+    return Rise(hip.value, crotch.value, middle.value, length.value if cut is None else full.value, hip.value, cut)
 
 
 def _dart_length(sheet: Sheet, usual: float) -> float:
