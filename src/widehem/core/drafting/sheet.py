@@ -91,6 +91,13 @@ class Sheet:
     rules: int = 1
     eased: frozenset[str] = frozenset()
 
+    def scratch(self) -> Sheet:
+        """A sheet with the same chart and settings to try something on; nothing that is drawn there is kept."""
+        return Sheet(
+            self.chart, dict(self.options), self.settings, self.ease_plan, armhole=self.armhole, rules=self.rules,
+            eased=self.eased,
+        )  # fmt: skip
+
     def hand_over(
         self,
         pieces: Sequence[Piece],

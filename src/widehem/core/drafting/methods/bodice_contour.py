@@ -63,6 +63,7 @@ DART_FROM = 1.0  # cm of difference between front and back length from which the
 SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
 SLACK = 0.3
+BUST_NEAR = 0.05  # cm
 LAP, LAP_IN = 3.8, 1.3
 
 OPTIONS = (
@@ -118,6 +119,7 @@ def draw(sheet: Sheet) -> None:
             back, side, sums = back_piece(sheet, heights)
         for name, quantity in sums:
             sheet.sum(name, quantity)
+    front = _with_its_bust(sheet, front, heights, dart, back, side.length)
     pieces = _front_pieces(sheet, front, heights, dart, side.length)
     right = max(front.bust, front.hip)
     wide = back.bounds[2]
@@ -131,6 +133,21 @@ def draw(sheet: Sheet) -> None:
         }
     )
     _finish(sheet, [back, *pieces], table, heights)
+
+
+def _with_its_bust(sheet: Sheet, front: Front, heights: Heights, dart: float, back: Piece, side: float) -> Front:
+    """The front a little wider or narrower at the bust, so that the whole comes out as planned once panel and dart are
+    rubbed round."""
+    if sheet.rules < 2:
+        return front
+    wanted = sheet.measure("bust").value + sheet.ease("bust").value
+    for _ in range(2):
+        pieces = _front_pieces(sheet.scratch(), front, heights, dart, side)
+        off = 2 * sum(piece.across("bust") for piece in (back, *pieces)) - wanted
+        if abs(off) < BUST_NEAR:
+            break
+        front = replace(front, bust=front.bust - off / 2)
+    return front
 
 
 def _heights(sheet: Sheet) -> tuple[Heights, float]:

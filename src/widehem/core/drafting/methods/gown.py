@@ -9,6 +9,7 @@ from dataclasses import replace
 from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck, upper_demands
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.gown_dart import Darted, darted, takes
 from widehem.core.drafting.methods.gown_gores import gores_for, times
 from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
 from widehem.core.drafting.methods.gown_shape import BUST_ROOM, Levels, Stations, level_hem, shaped_edge, split_at
@@ -38,6 +39,7 @@ HIGH_HIP_EASE = 2.0
 ROOM = (3.0, 8.0)
 MOVE_MOST = 4.0
 FRONT_OVER = 6.0
+SPAN_PART = 0.22  # of the bust: the bust span, where it was not read
 ASIDE_BUST, ASIDE_WAIST = 1.0, 0.5
 HOLE_IN, HOLE_APART, HOLE_FIRST, LACE_ENDS = 1.2, 2.0, 1.5, 60.0
 TITLES = {"side": "side seam", "side_gore": "side, for the gore"}
@@ -65,6 +67,7 @@ class Panel:
     side: Path
     neck: Path
     hole: Path
+    dart: Darted | None = None
 
     @property
     def under(self) -> Point:
@@ -76,6 +79,7 @@ def draw(sheet: Sheet) -> None:
     levels, quarters = _quarters(sheet)
     aside = _aside(sheet)
     panels, levels = _panels(sheet, levels, quarters, aside)
+    panels = _holding(sheet, panels, levels)
     table = _table(panels)
     _guides(sheet, panels, table, levels)
     _finish(sheet, panels, table, levels, quarters)
@@ -166,10 +170,11 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
 
         def round_at(move: float) -> float:
             y = levels.underarm + move
-            return sum(
+            holes = [
                 hole_of(sheet, name, top, Point(edges[1].lowered(levels.bust - y).underarm, y)).length
                 for name, edges, top in drafts
-            )
+            ]
+            return sum(holes) - (takes(holes[1], holes[0]) if _cups(sheet) else 0.0)
 
         move = 0.0
         if fitted and armscye is not None:
@@ -275,7 +280,7 @@ def _piece(sheet: Sheet, panel: Panel, levels: Levels, gores: dict[str, float]) 
         *centre,
         Edge("hem", (hem,), (), "hem"),
         *side,
-        Edge("armhole", (panel.hole.reverse(),), notches=(pitch_notch(panel.hole.length, name),)),
+        _armhole(panel),
         Edge("shoulder", (Path.through(panel.tip, panel.strap),)),
         shaped_neck(Edge("neck", (panel.neck.reverse(),)), sheet.choice("neck_shape") if name == "front" else "round"),
     )
@@ -292,6 +297,41 @@ def _piece(sheet: Sheet, panel: Panel, levels: Levels, gores: dict[str, float]) 
             middle=f"centre_{name}",
         marks=marks, grain=grain, holes=_holes(sheet, panel.centre) if opened else (),
     )  # fmt: skip
+
+
+def _armhole(panel: Panel) -> Edge:
+    """From the underarm up to the shoulder tip, with its dart."""
+    if panel.dart is None:
+        return Edge("armhole", (panel.hole.reverse(),), notches=(pitch_notch(panel.hole.length, panel.name),))
+    parts = panel.dart.lower.reverse(), panel.dart.upper.reverse()
+    return Edge("armhole", parts, (panel.dart.dart,), notches=(pitch_notch(panel.dart.length, panel.name),))
+
+
+def _cups(sheet: Sheet) -> bool:
+    """Whether a cup may have a dart."""
+    return sheet.rules > 1 and sheet.choice("cup") == "auto"
+
+
+def _holding(sheet: Sheet, panels: tuple[Panel, Panel], levels: Levels) -> tuple[Panel, Panel]:
+    """The front with a dart in its armhole, where the cup is more than the seams hold."""
+    back, front = panels
+    take = takes(front.hole.length, back.hole.length)
+    if not take or not _cups(sheet):
+        return panels
+    span = sheet.chart.get("bust_span")
+    aside = (span if span is not None else SPAN_PART * sheet.measure("bust").value) / 2
+    apex = Point(split_at(front.centre, levels.bust)[0].end.x + aside, levels.bust)
+    found = darted(front.hole, apex, take)
+    if found is None:
+        return panels
+    sheet.sum("front armhole longer than the back", drawn(front.hole.length - back.hole.length, "front armhole longer"))
+    sheet.sum("a dart in it takes", drawn(found.dart.intake, "a dart in it takes"))
+    sheet.note(
+        say(
+            "A dart of {0u} in the front armhole holds what the seams do not: look at it first in the toile.", found.dart.intake
+        )
+    )
+    return back, replace(front, dart=found)
 
 
 def _cut(name: str, path: Path, gores: dict[str, float], kind: EdgeKind) -> list[Edge]:

@@ -14,6 +14,10 @@ UNDERARM = Option(
         Choice("measured", "As measured", "wherever the underarm was read; the armhole is only held against the arm"),
     ),
 )  # fmt: skip
+CUP = Option(
+    "cup", "Cup", "choice", "auto", "where the front armhole would be more than 8 longer than the back, the seams do not hold the cup",
+    choices=(Choice("auto", "A dart where it is wanted", "from the front armhole to the bust"), Choice("seams", "In the seams alone", "eased in over the front of the arm")),
+)  # fmt: skip
 STRAP = Option("strap", "Width on the shoulder", "length", 6.0, "the outer part of the shoulder; a wide neck leaves 4, a closed one all of it", 4.0, 18.0, 0.5)  # fmt: skip
 NECK_FRONT = Option("neck_front", "Front neck depth", "length", 7.0, "below the side neck point; 5 is high", 5.0, 30.0, 0.5)
 NECK_BACK = Option("neck_back", "Back neck depth", "length", 3.0, "below the side neck point", 2.0, 10.0, 0.5)
@@ -48,7 +52,7 @@ OPENING = Option(
 OPENING_BELOW = Option("opening_below", "Opening below the waist", "length", 15.0, "how far it goes on", 0.0, 40.0, 1.0)
 LACING = Option("lacing", "Left open for lacing", "length", 3.0, "2 to 4 stand open under the lace; 0 closes edge to edge", 0.0, 6.0, 0.5)  # fmt: skip
 OPTIONS = (
-    FULLNESS, UNDERARM, STRAP, NECK_FRONT, NECK_BACK, NECK_SHAPE, LENGTH, FLARE, SWEEP, GORES, GORE_FROM, OPENING, OPENING_BELOW, LACING,
+    FULLNESS, UNDERARM, CUP, STRAP, NECK_FRONT, NECK_BACK, NECK_SHAPE, LENGTH, FLARE, SWEEP, GORES, GORE_FROM, OPENING, OPENING_BELOW, LACING,
 )  # fmt: skip
 EASE = (
     Option("bust", "Bust ease", "length", 6.0, "whole round; at the underarm as well", 0.0, 20.0, 0.5, least=4.0),
@@ -58,5 +62,6 @@ EASE = (
 MENDS = {
     "armhole.round": (Mend("Move the underarm by the armscye", "underarm", "fitted"),),
     "opening.reach": (Mend("Open the centre back", "opening_at", "centre_back"), Mend("Open 15 cm below the waist", "opening_below", "15 cm")),
+    "armhole.balance": (Mend("Give the cup a dart", "cup", "auto"),),
     "floor.clear": (),
 }  # fmt: skip
