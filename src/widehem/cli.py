@@ -232,9 +232,9 @@ def _plan(name: str, method: Any) -> Any:
 def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
     """The armhole a sleeve is drawn for: given, or of a bodice drafted on the same chart; None when neither is named."""
     from widehem.core.design.design import method_design
-    from widehem.core.design.make import make
+    from widehem.core.design.make import armhole_in, make
     from widehem.core.drafting.armhole_typed import Typed, problems
-    from widehem.core.drafting.method import armhole_of, method_named
+    from widehem.core.drafting.method import method_named
     from widehem.core.units import LengthError, parse_length
 
     if arguments.armhole:
@@ -253,7 +253,7 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
         return typed.armhole
     if not arguments.bodice:
         return None
-    armhole = armhole_of(make(method_design(method_named(arguments.bodice)), chart).garment)
+    armhole = armhole_in(make(method_design(method_named(arguments.bodice)), chart))
     if armhole is None:
         raise UsageError(f"{arguments.bodice} has no armhole: name a bodice with --bodice.")
     return armhole

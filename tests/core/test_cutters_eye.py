@@ -15,12 +15,7 @@ from widehem.core.geometry.points import Point, angle_between
 from widehem.core.pattern.closed import shutting
 from widehem.core.pattern.walk import from_underarm
 
-LEFT = {  # what is still not true by default: method, check, bodies
-    ("bodice.contour", "girth.bust"): {"full", "hourglass"},
-    ("coat.straight", "girth.bust"): {"full", "hourglass"},
-    ("coat.straight", "curves.radius"): {"hourglass"},
-    ("gown.seam_shaped", "armhole.balance"): {"full", "hourglass"},
-    ("suit.one_piece", "curves.waves"): {"belly"},
+LEFT: dict[tuple[str, str], set[str]] = {  # what is still not true by default: method, check, bodies
 }
 
 

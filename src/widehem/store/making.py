@@ -10,9 +10,9 @@ from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
 from widehem.core.design.design import Design, Step
 from widehem.core.design.kept import made_before
-from widehem.core.design.make import Made
+from widehem.core.design.make import Made, armhole_in
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, Method, armhole_of
+from widehem.core.drafting.method import METHODS, Method
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.store.armholes import typed_armhole
@@ -82,4 +82,4 @@ def made_now(session: Session, docket: Docket) -> Made | None:
 def armhole_now(session: Session, bodice: Docket) -> Armhole | None:
     """The armhole of a bodice as it is kept now; None while it cannot be drawn."""
     made = made_now(session, bodice)
-    return armhole_of(made.garment) if made else None
+    return armhole_in(made) if made else None

@@ -13,11 +13,11 @@ from markupsafe import Markup
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import method_design
-from widehem.core.design.make import make
+from widehem.core.design.make import armhole_in, make
 from widehem.core.design.sensitivity import filled_in
 from widehem.core.drafting.advice import advice
 from widehem.core.drafting.cap import Armhole
-from widehem.core.drafting.method import METHODS, Method, armhole_of, by_part
+from widehem.core.drafting.method import METHODS, Method, by_part
 from widehem.core.output.svg_small import small_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
@@ -91,7 +91,7 @@ def _armhole(method: Method, whole: Chart, bodice: Docket | None, drawn: Mapping
     if found is not None and bodice is not None and method.made_for in (bodice.method, *USUAL_BODICES):
         return found
     try:
-        return armhole_of(make(method_design(METHODS[method.made_for]), whole).garment)
+        return armhole_in(make(method_design(METHODS[method.made_for]), whole))
     except (CannotDraft, OptionError):
         return found
 

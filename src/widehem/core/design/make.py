@@ -29,6 +29,7 @@ APART = 6.0  # cm on the sheet between what was drawn and a piece that was made 
 # settings of every method that are truing, done last: which operations they ask for
 TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.corners", "true.seams")}
 PRESSED = {"side": ("dart.press",)}
+WAIST = {"seam": {}, "band": {"high": 3.0}}  # of a garment that runs on over the waist: cut there, first of all
 
 
 @record(frozen=True)
@@ -142,6 +143,8 @@ def _in_order(steps: Sequence[Step], options: Mapping[str, object]) -> list[Step
     """The steps that are on, in the order of the maker but for those that come later by nature; then the truing that settings
     ask for."""
     on = [step for step in steps if not step.off]
+    if (waist := str(options.get("waist_seam", ""))) in WAIST:
+        on.insert(0, Step("setting-waist", "waist.seam", WAIST[waist]))
     codes = (*TRUED.get(str(options.get("trued", "no")), ()), *PRESSED.get(str(options.get("pressed", "centre")), ()))
     on += [Step(f"setting-{code}", code) for code in codes]
     return sorted(on, key=lambda step: PHASES.index(step.operation.phase))
@@ -157,6 +160,12 @@ def _other_garments(chart: Chart) -> DraftOf:
         return kept[key]
 
     return draft_of
+
+
+def armhole_in(made: Made) -> Armhole | None:
+    """The armhole of a garment, with the ease its sleeves have; None where it has none."""
+    found = armhole_of(made.garment)
+    return None if found is None else replace(found, arm=made.method.arm_ease)
 
 
 def _sleeves(chart: Chart) -> Callable[[str, Garment], Garment]:

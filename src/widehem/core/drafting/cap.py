@@ -29,13 +29,14 @@ REST = 0.36  # the cap height of a sleeve that hangs straight down, of the armho
 class Armhole:
     """The armhole a sleeve is drawn for, along the stitching line, cm. depth: its own depth, where the bodice is known; level:
     how far its underarm lies below the nape. low: front and back as they
-    leave the underarm, the side straight down, x inwards."""
+    leave the underarm, the side straight down, x inwards. arm: the ease round the upper arm that a sleeve of this garment has."""
 
     front: float
     back: float
     depth: float | None = None
     level: float | None = None
     low: tuple[Path, Path] | None = None
+    arm: float | None = None
 
     @property
     def whole(self) -> float:

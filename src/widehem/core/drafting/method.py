@@ -48,7 +48,7 @@ class Method:
     rules: the version of its rules, kept with every saved draft. earlier: versions it can still be drawn by. body: makes
     the body that is drawn for from the chart. for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a
     check, what would true it. allowances: the plan of allowances it is usually cut with. has_armhole: a sleeve can be drawn
-    for it. made_for: the method whose armhole a sleeve is meant for.
+    for it; arm_ease: with so much ease round the upper arm, cm, where that is not the usual. made_for: the method whose armhole a sleeve is meant for.
     """
 
     code: str
@@ -67,6 +67,7 @@ class Method:
     allowances: str = "cloth"
     has_armhole: bool = False
     made_for: str = "bodice.measured"
+    arm_ease: float | None = None
 
     def option(self, code: str) -> Option:
         for option in self.options:
@@ -104,7 +105,9 @@ class Method:
         return tuple(code for code in chart.missing(self.uses(options)) if instead.get(code, "") not in chart)
 
 
-ARMHOLE = "armhole"  # what a default of ease may follow from, besides settings: the armhole a sleeve is drawn for, cm
+# what a default of ease may follow from, besides settings: the armhole a sleeve is drawn for, and the ease it asks for, cm
+ARMHOLE, ARM_EASE = "armhole", "arm_ease"
+USUAL_ARM = 5.0
 METHODS: Registry[Method] = Registry("method")
 WHOLE = "Whole garments"  # no schools of one thing, as the other groups are
 PARTS = ("Bodices", "Sleeves", "Skirts", "Trousers", WHOLE)  # groups, in the order of the body
@@ -206,7 +209,7 @@ def draft(
         )
     body = method.body(chart) if method.body else chart
     settings = resolved(method, body, given, rules)
-    known = settings if armhole is None else {**settings, ARMHOLE: drawn(armhole.whole, "armhole")}
+    known = settings if armhole is None else {**settings, **_of_armhole(armhole)}
     plan = {}
     for option in method.ease:
         amount = (ease or {}).get(option.code)
@@ -236,6 +239,12 @@ def draft(
         method, rules, chart, settings, plan, tuple(sheet.marks), tuple(sheet.steps), tuple(sheet.notes), sheet.points,
         made.garment, made.table, made.demands, wear_of(settings), limits_of(settings), made.notions, sheet.rubbed_out,
     )  # fmt: skip
+
+
+def _of_armhole(armhole: Armhole) -> dict[str, Quantity]:
+    """What the defaults of a sleeve may follow from."""
+    arm = Quantity(USUAL_ARM if armhole.arm is None else armhole.arm, "upper arm ease", source="constant")
+    return {ARMHOLE: drawn(armhole.whole, "armhole"), ARM_EASE: arm}
 
 
 def resolved(method: Method, chart: Chart, given: Mapping[str, Value], rules: int | None = None) -> dict[str, Quantity | Value]:

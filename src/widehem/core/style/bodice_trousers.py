@@ -106,13 +106,16 @@ def middle_of_sides(laid: Laid, trousers: Piece) -> tuple[Point, float]:
     return middle - Point(outwards * wider * spare / 2 * (1 if wider > 0 else -1), 0.0), spare / 2
 
 
-def side_of(laid: Laid, trousers: Piece, middle: Point) -> Edge:
-    """From the hem up to the underarm over the point between the waists, rubbed round."""
+def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: bool = True) -> Edge:
+    """From the hem up to the underarm over the point between the waists, rubbed round. even: it bends one way from there up."""
     lower = trousers.edge("side").parts[0].reverse()
     side = laid.bodice.edge("side")
     first = side.parts[0]
     kept = lower.cut(lower.length - min(ROUND_BELOW, lower.length / 3))[0]
     way = (middle - kept.end).unit() + (first.end - middle).unit()
+    chord = (first.end - middle).unit()
+    if even and way.cross(chord) * chord.cross(first.arriving) < 0:
+        way = chord * (2 * first.arriving.dot(chord)) - first.arriving
     up = Path((curve_between(kept.end, kept.arriving, middle, way), curve_between(middle, way, first.end, first.arriving)))
     return Edge("side", (kept + up, *side.parts[1:]), side.darts)
 
@@ -196,8 +199,8 @@ class Waist:
     side: Edge
 
 
-def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False) -> Waist:
-    """The waist of a half. lowered: how far the upper points of its darts are lowered; unsewn: a second dart is left out."""
+def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False, even: bool = True) -> Waist:
+    """The waist of a half. lowered: how far the upper points of its darts are lowered; unsewn: a second dart is left out; even: see side_of."""
     middle, given = middle_of_sides(laid, trousers)
     diamonds, over = diamonds_of(laid, trousers, given, lowered, unsewn)
     outwards = 1.0 if middle.x > trousers.edge("waist").start.x else -1.0
@@ -205,15 +208,17 @@ def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool 
     while kept and (at - kept[-1].outer.x) * outwards < CLEAR_OF_SIDE:  # too near the side: that takes it instead
         at -= outwards * kept.pop().intake
     middle = Point(at, middle.y)
-    return Waist(middle, tuple(kept), side_of(laid, trousers, middle))
+    return Waist(middle, tuple(kept), side_of(laid, trousers, middle, even=even))
 
 
-def back_with_side(bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool) -> Laid:
+def back_with_side(
+    bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool, even: bool = True
+) -> Laid:
     """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
     low = Low(tuple(bodice.edge(name) for name in ("centre_back", "waist", "side")))
 
     def over(trial: float) -> float:
-        return waist_of(above_back(low, trousers, trial, centre_gap), trousers, unsewn=unsewn).side.length - side
+        return waist_of(above_back(low, trousers, trial, centre_gap), trousers, unsewn=unsewn, even=even).side.length - side
 
     try:
         gap = settle(over, gap, near=SIDES_EQUAL)

@@ -10,7 +10,7 @@ from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods import coat_lapel as lapels
 from widehem.core.drafting.methods import coat_shape as shapes
 from widehem.core.drafting.methods.coat_lapel import Lapel
-from widehem.core.drafting.methods.coat_options import EASE, MENDS, OPTIONS
+from widehem.core.drafting.methods.coat_options import EASE, MENDS, OPTIONS, earlier_overlap
 from widehem.core.drafting.methods.coat_shape import Frame, Half, Side
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
@@ -27,7 +27,7 @@ from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import dart_between
-from widehem.core.setting.quantity import drawn
+from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
@@ -37,14 +37,35 @@ PENCIL = {2: ("neck", "shoulder", "armhole"), 3: ("gorge", "front_edge"), 4: ("s
 SHORT, STRAIGHT = 2.5, 12.0  # bust point to the point of the side dart; bust over waist from which a figure is not straight
 LONG_ENOUGH = 25.0  # cm below the waist from which a wedge or vent is of use
 ROOM, FRONT_OVER = (8.0, 16.0), 1.0
-SLACK = 0.1
+SLACK, BUST_NEAR = 0.1, 0.02
 HEMS = (("front", "hem"), ("facing", "facing_hem"))  # with a notch at the centre front
 MIDDLE = "centre_front"  # the line on the front from which its levels are measured
 
 
 def draw(sheet: Sheet) -> None:
     """Every piece, step by step."""
+    if sheet.rules < 3 and isinstance(sheet.options["overlap"], Quantity):
+        sheet.options["overlap"] = earlier_overlap(sheet.choice("breast"))
     at = shapes.frame(sheet)
+    if sheet.rules > 2:
+        at = _with_its_bust(sheet, at)
+    front, back, lapel, pieces = _drawn(sheet, at)
+    _finish(sheet, at, front, back, lapel, pieces)
+
+
+def _with_its_bust(sheet: Sheet, at: Frame) -> Frame:
+    """The frame a little wider or narrower, so that the coat comes out as planned once its darts are shut."""
+    for _ in range(2):
+        pieces = _drawn(sheet.scratch(), at)[3]
+        off = 2 * sum(piece.across("bust") for piece in pieces if piece.name in ("back", "front")) - at.asked
+        if abs(off) < BUST_NEAR:
+            break
+        at = replace(at, quarter=at.quarter - off / 4)
+    return at
+
+
+def _drawn(sheet: Sheet, at: Frame) -> tuple[Half, Half, Lapel, list[Piece]]:
+    """Front and back above, the lapel, and every piece in its own frame."""
     with sheet.step(
         "Necks, shoulders and armholes",
         "Front and back shoulder tips lie level; the back shoulder is half a centimetre longer, eased.",
@@ -52,6 +73,8 @@ def draw(sheet: Sheet) -> None:
         back, front = (shapes.half(sheet, name, at) for name in ("back", "front"))
         if sheet.choice("shoulder_seam") == "forward":
             front, back = shapes.seam_forward(front, back, neck_meets(sheet.rules, 3))
+        elif sheet.choice("shoulder_seam") == "strip":
+            front, back = shapes.strip_forward(front, back)
         if at.over:
             sheet.note(
                 say(
@@ -91,8 +114,7 @@ def draw(sheet: Sheet) -> None:
         lapel = lapels.lapel_of(front, at, overlap, turns, double)
         sheet.sum("overlap", sheet.length("overlap"))
         sheet.sum("lapel, at its widest", drawn(_widest(lapel), "lapel, at its widest"))
-    pieces = _pieces(sheet, at, front, back, lapel, room)
-    _finish(sheet, at, front, back, lapel, pieces)
+    return front, back, lapel, _pieces(sheet, at, front, back, lapel, room)
 
 
 def _widest(lapel: Lapel) -> float:
@@ -123,7 +145,7 @@ def _pieces(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, room
         "the neckline; the pad follows both armholes at the shoulder."):  # fmt: skip
         facing, inner = lapels.facing_of(front, lapel, at, overlap, sheet.measure("shoulder").value)
         length = front.neck.length + back.neck.length
-        collar, pad = lapels.collar_of(length, back.neck.length), lapels.pad_of(front, back)
+        collar, pad = lapels.collar_of(length, back.neck.length, falls=sheet.rules > 2), lapels.pad_of(front, back)
         sheet.sum("half the neckline", drawn(length, "half the neckline"))
     lines = (lapel.roll, *made[1].lines, InnerLine("facing_line", "Facing line", inner))
     made[1] = replace(made[1], lines=lines, holes=lapels.buttons(at, lapel.turns.y, overlap, double))
@@ -311,7 +333,7 @@ def _seams(by: dict[str, Piece]) -> list[Seam]:
 
 def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> None:
     by = {piece.name: piece for piece in pieces}
-    asked = {"bust": 4 * at.quarter, "waist": None, "hip": 2 * (at.hip_quarter + shapes.behind(at).hip_quarter)}
+    asked = {"bust": at.asked, "waist": None, "hip": 2 * (at.hip_quarter + shapes.behind(at).hip_quarter)}
     girths = []
     for name, least in (("bust", 8.0), ("waist", 6.0), ("hip", 6.0)):
         if by["back"].level(name) is not None:
@@ -358,6 +380,6 @@ METHOD = register(
             Need("bust_span", "where the front dart lies"),
             Need("waist_knee", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, rules=3, earlier=(1, 2), mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=3, arm_ease=9.0, earlier=(1, 2), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

@@ -11,6 +11,7 @@ from widehem.core.drafting.upper import DOWN, square_down
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, mirror_in, turn
+from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.inside import Cloth, InnerLine
 from widehem.core.pattern.piece import Piece
@@ -19,7 +20,7 @@ from widehem.core.values import record
 ROLL_BEYOND = 2.0
 SINGLE_OUT, SINGLE_DOWN, PEAK_UP, PEAK_OUT = 4.0, 1.0, 3.0, 1.0
 FACING_IN, FACING_SHOULDER, FACING_PAST = 7.0, 5.0, 4.0
-COLLAR_HIGH, COLLAR_IN = 7.0, 2.0
+COLLAR_HIGH, COLLAR_IN, COLLAR_OUT, COLLAR_HOLLOW = 7.0, 2.0, 1.0, 1.5
 PAD_IN, PAD_DOWN, PAD_PART = 10.0, 10.0, 0.85  # never more of the shoulder than that part
 BUTTON_APART, BUTTON_IN, LAST_BUTTON = 11.0, 4.0, 20.0
 
@@ -94,15 +95,35 @@ def facing_of(front: Half, lapel: Lapel, at: Frame, overlap: float, shoulder: fl
     ), inner
 
 
-def collar_of(length: float, behind: float) -> Piece:
-    """Half a collar on the fold; length: half the neckline to the centre front, behind: of it to the shoulder seam, cm."""
-    corner, end = Point(length - COLLAR_IN, COLLAR_IN), Point(length, COLLAR_HIGH)
+def _collar_neck(length: float) -> Path:
+    """The neck edge of a collar, hollowed between the fold and its end, as long as the neckline, cm."""
+    start = Point(0.0, COLLAR_HIGH)
+
+    def edge(wide: float) -> Path:
+        low = Point(wide * 0.55, COLLAR_HIGH - COLLAR_HOLLOW)
+        end = Point(wide, COLLAR_HIGH - COLLAR_HOLLOW / 3)
+        return Path(
+            (
+                curve_between(start, Point(1.0, 0.0), low, Point(1.0, 0.0)),
+                curve_between(low, Point(1.0, 0.0), end, Point(1.0, 0.25)),
+            )
+        )
+
+    return edge(solve_or_nearest(lambda wide: edge(wide).length - length, length * 0.7, length, near=1e-5))
+
+
+def collar_of(length: float, behind: float, *, falls: bool = True) -> Piece:
+    """Half a collar on the fold; length: half the neckline to the centre front, behind: of it to the shoulder seam, cm. falls:
+    its neck edge is hollowed and its corner lies further out, so that it falls over the neck without pulling."""
+    neck = _collar_neck(length) if falls else Path.through(Point(0.0, COLLAR_HIGH), Point(length, COLLAR_HIGH))
+    end = neck.end
+    corner = Point(end.x + COLLAR_OUT, COLLAR_IN / 2) if falls else Point(length - COLLAR_IN, COLLAR_IN)
     outer = Path((curve_between(corner, Point(-1.0, -0.25), Point(0.0, 0.0), Point(-1.0, 0.0)),))
     edges = (
         Edge("centre_back", (Path.through(Point(0.0, 0.0), Point(0.0, COLLAR_HIGH)),), (), "fold"),
         Edge(
             "collar_neck",
-            (Path.through(Point(0.0, COLLAR_HIGH), end),),
+            (neck,),
             role="neck_seam",
             notches=(Notch("shoulder seam", behind),),
         ),

@@ -8,7 +8,7 @@ from typing import Any
 from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity
 
-SINGLE, DOUBLE = 3.0, 12.0
+SINGLE, DOUBLE, AT_CHEST = 3.0, 12.0, 92.0  # cm: overlaps, and the chest they belong to
 
 BREAST = Option(
     "breast", "Front", "choice", "double", "how far the fronts lie over each other",
@@ -17,12 +17,19 @@ BREAST = Option(
 
 
 def _overlap(on: Mapping[str, Any]) -> Quantity:
-    return Quantity(DOUBLE if on["breast"] == "double" else SINGLE, "overlap")
+    usual = DOUBLE if on["breast"] == "double" else SINGLE
+    bust: Quantity = on["bust"]
+    return (bust * (usual / AT_CHEST)).called("overlap")
+
+
+def earlier_overlap(breast: str) -> Quantity:
+    """By the first rules it did not go by the chest."""
+    return Quantity(DOUBLE if breast == "double" else SINGLE, "overlap")
 
 
 OVERLAP = Option(
-    "overlap", "Overlap beyond the centre front", "length", None, "12 double-breasted, 2.5 to 3 single", 2.0, 16.0, 0.5,
-    worked=_overlap, after=("breast",),
+    "overlap", "Overlap beyond the centre front", "length", None, "12 double-breasted at a chest of 92, 3 single, in proportion", 2.0, 18.0, 0.5,
+    worked=_overlap, uses=("bust",), after=("breast",), drawn=True,
 )  # fmt: skip
 BREAK = Option("break_above", "First button above the waist", "length", 5.0, "there the lapel begins to turn; below the waist with a minus", -20.0, 25.0, 0.5)  # fmt: skip
 NECK = Option(
@@ -48,9 +55,19 @@ SIDE = Option(
 )  # fmt: skip
 FORWARD = Option(
     "shoulder_seam", "Shoulder seam", "choice", "usual", "where it runs",
-    choices=(Choice("usual", "On the ridge", "as measured"), Choice("forward", "Forward", "2 of the front moved onto the back at the tip")),
+    choices=(
+        Choice("usual", "On the ridge", "as measured"),
+        Choice("strip", "Forward, a strip", "2 off the whole front shoulder, the neck with it, set onto the back"),
+        Choice("forward", "Forward at the tip", "2 of the front moved onto the back at the tip, nothing at the neck"),
+    ),
 )  # fmt: skip
-OPTIONS = (BREAST, OVERLAP, BREAK, NECK, LENGTH, DEPTH, FRONT_DART, BACK, SIDE, FORWARD)
+SLOPE = Option(
+    "slope", "Shoulder falls", "choice", "measured", "how much, before the pad lifts it",
+    choices=(Choice("measured", "As measured", "the shoulder drop less the pad, shared between front and back"), Choice("drawn", "As drawn", "2 behind, in front by the length over the bust")),
+    before=((2, "drawn"),),
+)  # fmt: skip
+PAD = Option("pad", "Pad, how high", "length", 1.0, "it lifts the shoulder by so much", 0.0, 3.0, 0.25)
+OPTIONS = (BREAST, OVERLAP, BREAK, NECK, LENGTH, DEPTH, FRONT_DART, BACK, SIDE, FORWARD, SLOPE, PAD)
 EASE = (
     Option("bust", "Bust ease", "length", 12.0, "whole round, over everything worn underneath", 6.0, 30.0, 0.5, least=8.0),
     Option("waist", "Waist ease", "length", 10.0, "whole round; the least, a boxy coat has more", 4.0, 30.0, 0.5, least=6.0),

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from fontTools.misc.transform import Transform
+
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck, neck_meets
 from widehem.core.geometry.curves import Line, curve_between
@@ -27,7 +29,7 @@ OVER_LEAST = 1.0  # cm that a side dart takes
 @record(frozen=True)
 class Frame:
     """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
-    dart; taken: what the shaped centre back takes at the underarm, given back at the side; kicks: the side is let
+    dart; asked: the girth that was asked for at the bust; taken: what the shaped centre back takes at the underarm, given back at the side; kicks: the side is let
     out from the hip, not from above the hem."""
 
     waist: float
@@ -41,6 +43,7 @@ class Frame:
     neck: float
     side: str
     kicks: bool
+    asked: float
     taken: float = 0.0
 
 
@@ -103,7 +106,7 @@ def frame(sheet: Sheet) -> Frame:
     found = Frame(
         nape.value, nape.value + sheet.measure("waist_hip").value, nape.value + length.value, level.value, under.value, quarter,
         max(quarter, low.value), over, sheet.length("neck_width").value, sheet.choice("side"),
-        sheet.rules > 2,
+        sheet.rules > 2, 4 * quarter,
     )  # fmt: skip
     if sheet.rules < 2 or sheet.choice("back") != "seam":
         return found  # by the first rules the shaped centre narrowed the bust
@@ -112,13 +115,22 @@ def frame(sheet: Sheet) -> Frame:
     return replace(found, taken=at_arm.x if at_arm is not None else 0.0)
 
 
+def falls(sheet: Sheet, name: str, over: float) -> float:
+    """How much the shoulder of a half falls, cm, so that both tips lie level. over: what a side dart takes of it in front."""
+    more = sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value - over
+    read = sheet.chart.get("shoulder_drop")
+    if sheet.choice("slope") == "measured" and read is not None:
+        mean = read - sheet.length("pad").value
+        return max(mean + (more / 2 if name == "front" else -more / 2), DROP_LEAST)
+    return max(BACK_DROP + more, DROP_LEAST) if name == "front" else BACK_DROP
+
+
 def half(sheet: Sheet, name: str, at: Frame) -> Half:
     """Neck, shoulder and armhole of a half. Raises CannotDraft."""
     shoulder = sheet.measure("shoulder").value + (BACK_EASED if name == "back" else 0.0)
-    drop = BACK_DROP
-    if name == "front":
-        drop += sheet.measure("snp_waist_front").value - sheet.measure("snp_waist_back").value - at.over
-        drop = max(drop, DROP_LEAST)
+    if sheet.rules > 2:  # a neck that is wider than the body's takes it off the shoulder
+        shoulder -= max(at.neck - sheet.measure("neck").value / 5, 0.0)
+    drop = falls(sheet, name, at.over)
     at = behind(at) if name == "back" else at
     snp = Point(at.neck, at.waist - sheet.measure(f"snp_waist_{name}").value)
     if drop >= shoulder:
@@ -150,6 +162,29 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
         under,
         neck,
         armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules > 2),
+    )
+
+
+def strip_forward(front: Half, back: Half) -> tuple[Half, Half]:
+    """The shoulder seam moved forward by a strip that is as wide at the neck as at the tip: it is cut off the front and set
+    onto the back, shoulder on shoulder."""
+    below, above = Point(-front.way.y, front.way.x), Point(back.way.y, -back.way.x)
+    at = front.snp + below * FORWARD
+    (on_neck, on_hole) = (path.crossings(at, front.way)[side] for path, side in ((front.neck, -1), (front.hole, 0)))
+    neck, neck_strip = front.neck.split(*on_neck)
+    hole_strip, hole = front.hole.split(*on_hole)
+    one, two = (front.way, below), (back.way, above)
+    rows = [[sum(two[k][i] * one[k][j] for k in (0, 1)) for j in (0, 1)] for i in (0, 1)]
+    turned = Transform(rows[0][0], rows[1][0], rows[0][1], rows[1][1], 0.0, 0.0)
+    onto = Transform().translate(back.snp.x, back.snp.y).transform(turned).translate(-front.snp.x, -front.snp.y)
+    snp, tip = neck_strip.start.moved(onto), hole_strip.end.moved(onto) + back.way * BACK_EASED
+    set_on = back.neck + neck_strip.reverse().moved(onto)
+    bend = angle_between(neck.end - hole.start, hole.leaving)
+    leaving = (snp - tip).moved(turn(Point(0.0, 0.0), -math.radians(180 - bend)))  # so that the joined armhole runs on
+    upper = Path((curve_between(tip, leaving, back.tip, back.hole.leaving),))
+    return (
+        Half("front", front.top, neck.end, hole.start, front.chest, front.under, neck, hole),
+        Half("back", back.top, snp, tip, back.chest, back.under, set_on, upper + back.hole),
     )
 
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from widehem.core.drafting.common_options import CLOTH
-from widehem.core.drafting.method import ARMHOLE
+from widehem.core.drafting.method import ARM_EASE, ARMHOLE
 from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, smaller_of
 
@@ -23,7 +23,8 @@ def cap_ease(on: Mapping[str, Any]) -> Quantity:
 
 
 EASE = (
-    Option("upper_arm", "Upper arm ease", "length", 5.0, "whole round, of a high cap; a lower cap is wider", 0.0, 15.0, 0.5, least=3.0),
+    Option("upper_arm", "Upper arm ease", "length", None, "whole round, of a high cap; a lower cap is wider; 5, or 9 in a coat", 0.0, 15.0, 0.5, least=3.0,
+        worked=lambda on: on[ARM_EASE], after=(ARM_EASE,), before=((1, 5.0),), drawn=True),
     Option("cap", "Cap ease", "length", None, "eased into the armhole: 2.5 or 5.7 in a hundred of it, the smaller; less in crisp cloth, none in jersey", 0.0, 5.0, 0.25,
         least=1.3, worked=cap_ease, after=(CLOTH.code, ARMHOLE), before=((1, CAP_MOST),), drawn=True),
 )  # fmt: skip

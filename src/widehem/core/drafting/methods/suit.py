@@ -7,9 +7,11 @@ from dataclasses import replace
 from widehem.core.drafting.bodice import front_to_back, middle_seams
 from widehem.core.drafting.finished import show_edges, show_inside
 from widehem.core.drafting.knit import CLOSEST
-from widehem.core.drafting.method import METHODS, Draft, Method, Need, draft, register
+from widehem.core.drafting.method import METHODS, Draft, Method, Need, register
 from widehem.core.drafting.methods.bodice_options import DART_PLACE, NECK_SHAPE
+from widehem.core.drafting.methods.suit_parts import GUSSET_SIDE, gusset, parts_of
 from widehem.core.drafting.methods.trousers_options import CROTCH, LEG, LEGS, SEAT, length_of_leg
+from widehem.core.drafting.methods.trousers_sewn import ELASTIC_LESS
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.geometry.paths import Path
@@ -23,12 +25,12 @@ from widehem.core.pattern.checks.whole import OpensTo, SitsAndReaches
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Garment, Opening, Seam
 from widehem.core.pattern.piece import Piece
-from widehem.core.setting.option import Choice, Mend, Option, Value
+from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.style import bodice_trousers as joins
 from widehem.core.style.bodice_trousers import Laid, Low
 from widehem.core.style.joining import GAP, GAP_BACK, SECOND, TROUSERS
-from widehem.core.units import say
+from widehem.core.units import Saying, say
 from widehem.core.values import record
 
 APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below the top of the sheet
@@ -40,12 +42,25 @@ BODICE = Option(
     "bodice", "Bodice", "choice", "measured", "any darted one of the same wearer",
     choices=(Choice("measured", "Darted, measured", "drawn for the high bust"),
         Choice("proportional", "Darted, proportional", "by the figure table"),
-            Choice("cup_wedge", "Cup wedge", "with a side dart")),
+            Choice("cup_wedge", "Cup wedge", "with a side dart"), Choice("jersey", "Jersey top", "a knit without darts")),
 )  # fmt: skip
 OPENING = Option(
     "opening_at", "Opening", "choice", "centre_front", "from the neck to the crotch notch, or the wearer cannot get in",
     choices=(Choice("centre_front", "Centre front", "the wearer closes it alone"),
         Choice("centre_back", "Centre back", "hidden; somebody must help"), Choice("none", "None", "only to look at")),
+)  # fmt: skip
+WAIST = Option(
+    "waist_seam", "Waist", "choice", "none", "whether the suit is cut there",
+    choices=(
+        Choice("none", "Without a seam", "long darts run over it; it hangs looser"),
+        Choice("seam", "With a seam", "cut there, the darts sewn above and below; as much room in the length"),
+        Choice("band", "With a band", "3 high, out of the same room in the length"),
+        Choice("elastic", "Elastic", "no darts; a casing inside draws it in"),
+    ),
+)  # fmt: skip
+GUSSET = Option(
+    "gusset", "Underarm gusset", "choice", "none", "to lift the arm without lifting the suit",
+    choices=(Choice("none", "None", ""), Choice("diamond", "A diamond", "9 on each side, set into side and underarm seams")),
 )  # fmt: skip
 OPTIONS = (
     BODICE,
@@ -60,6 +75,8 @@ OPTIONS = (
     SEAT,
     CROTCH,
     SECOND,
+    WAIST,
+    GUSSET,
     OPENING,
 )
 EASE = (
@@ -82,7 +99,7 @@ class Joined:
 
 def draw(sheet: Sheet) -> None:
     """Both halves, step by step."""
-    bodice, trousers = _parts(sheet)
+    bodice, trousers = parts_of(sheet, METHOD.rules)
     table = _apart(bodice, trousers)
     upper = {piece.name: piece for piece in bodice.laid}
     lower = {
@@ -100,8 +117,11 @@ def draw(sheet: Sheet) -> None:
         _show_parts(sheet, "front", front.bodice, lower["front"])
     with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line "
         "until the sides are as far apart as in front."):  # fmt: skip
-        side = joins.waist_of(front, lower["front"], joins.LOWERED).side.length
-        back = joins.back_with_side(upper["back"], lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet))
+        even = sheet.rules > 1
+        side = joins.waist_of(front, lower["front"], joins.LOWERED, even=even).side.length
+        back = joins.back_with_side(
+            upper["back"], lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet), even=even
+        )
         sheet.sum("gap at the centre back", behind)
         sheet.sum("corner at the centre back, degrees", Quantity(round(back.corner, 1), plain=True, source="constant"))
         _show_parts(sheet, "back", back.bodice, lower["back"])
@@ -114,34 +134,6 @@ def draw(sheet: Sheet) -> None:
         waist = 2 * sum(half.wide for half in halves)
         sheet.sum("waist as joined, whole round", drawn(waist, "waist as joined, whole round"))
     _finish(sheet, bodice, trousers, halves, waist)
-
-
-def _parts(sheet: Sheet) -> tuple[Draft, Draft]:
-    """Bodice and trousers, drafted with these settings."""
-    chart = sheet.chart
-    with sheet.step("Bodice and trousers", "Both are drafted first, for the same wearer and with the same ease at the waist."):
-        by = sheet.rules if sheet.rules < METHOD.rules else None  # the parts by the rules of their time
-        upper: dict[str, Value] = {code: sheet.choice(code) for code in ("dart_place", "neck_shape")}
-        method = METHODS[f"bodice.{sheet.choice('bodice')}"]
-        known = {option.code for option in method.options}
-        ease = {option.code: sheet.ease(option.code).value for option in method.ease if option.code in sheet.ease_plan}
-        bodice = draft(method, chart, {code: value for code, value in upper.items() if code in known}, ease, rules=by)
-        legs: dict[str, Value] = {code: sheet.choice(code) for code in ("leg", "legs", "seat", "crotch")}
-        legs["panels"] = "quarters"  # the sides must meet those of the bodice
-        length = sheet.options["length"]
-        if not isinstance(length, Quantity | str):
-            legs["length"] = length
-        method = METHODS[f"trousers.{sheet.choice('trousers')}"]
-        known = {option.code for option in method.options}
-        eased = {code: sheet.ease(code).value for code in ("waist", "hip")}
-        trousers = draft(method, chart, {code: value for code, value in legs.items() if code in known}, eased, rules=by)
-        for made in (bodice, trousers):
-            for asked in asked_girths(made.demands)[:2]:
-                name = f"{made.method.name.lower()}, {asked.title.lower()}"
-                sheet.sum(name, drawn(asked.body + (asked.planned or 0.0), name))
-            for note in made.notes:
-                sheet.note(note)
-    return bodice, trousers
 
 
 def _apart(bodice: Draft, trousers: Draft) -> Table:
@@ -183,7 +175,11 @@ def _unsewn(sheet: Sheet) -> bool:
 
 def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     behind = name == "back"
-    waist = joins.waist_of(laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet))
+    waist = joins.waist_of(
+        laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet), even=sheet.rules > 1
+    )
+    if sheet.choice("waist_seam") == "elastic":
+        waist = replace(waist, diamonds=())
     middle, diamonds = waist.middle, waist.diamonds
     for diamond in diamonds:
         axis = Path.through(diamond.top, diamond.bottom)
@@ -230,15 +226,19 @@ def _finish(sheet: Sheet, bodice: Draft, trousers: Draft, halves: list[Joined], 
         for piece in pieces:
             sheet.sum(f"{piece.name} side seam", drawn(piece.edge("side").length, f"{piece.name} side seam"))
     body = sheet.measure("waist").value
-    sheet.note(
-        say(
-            "Without a waist seam the waist comes out at {0}, {1u} more than the body: it hangs looser than a bodice with a "
-            "seam.",
-            waist,
-            waist - body,
-        )
-    )
+    if sheet.choice("waist_seam") == "elastic":
+        sheet.note(say("The waist comes out at {0} and is drawn in by elastic, in a casing inside at its level.", waist))
+    elif sheet.choice("waist_seam") == "none":
+        sheet.note(_without_a_seam(waist, body))
     _hand_over(sheet, bodice, trousers, pieces, waist)
+
+
+def _without_a_seam(waist: float, body: float) -> Saying:
+    return say(
+        "Without a waist seam the waist comes out at {0}, {1u} more than the body: it hangs looser than a bodice with a seam.",
+        waist,
+        waist - body,
+    )
 
 
 def _own_frames(pieces: list[Piece]) -> Table:
@@ -252,6 +252,12 @@ def _own_frames(pieces: list[Piece]) -> Table:
     return Table(lay)
 
 
+def _gusseted(side: Edge) -> Edge:
+    """The side with a notch where the gusset ends."""
+    notches = (*side.notches, Notch("gusset", side.length - GUSSET_SIDE))
+    return replace(side, notches=tuple(sorted(notches, key=lambda notch: notch.along)))
+
+
 def _around(garment: Garment, *edges: tuple[str, str]) -> float:
     return garment.length_of(EdgeRef(piece, edge) for piece, edge in edges)
 
@@ -259,6 +265,16 @@ def _around(garment: Garment, *edges: tuple[str, str]) -> float:
 def _hand_over(sheet: Sheet, bodice: Draft, trousers: Draft, laid: list[Piece], waist: float) -> None:
     table = _own_frames(laid)
     pieces = [table.home(piece) for piece in laid]
+    extra: tuple[Piece, ...] = ()
+    if sheet.choice("gusset") == "diamond":
+        pieces = [piece.with_edge(_gusseted(piece.edge("side"))) for piece in pieces]
+        extra = (gusset(),)
+        right = max(piece.bounds[2] for piece in laid)
+        table = table.with_piece("gusset", as_drawn(right + APART, laid[0].edge("armhole").start.y))
+        sheet.note(
+            say("The upper {0} of the side seam and of the sleeve's underarm seam stay open for the gusset; stay the corners.",
+                GUSSET_SIDE)
+        )  # fmt: skip
     at, body = sheet.choice("opening_at"), sheet.measure("waist").value
     opened = next(piece for piece in pieces if piece.name == ("back" if at == "centre_back" else "front"))
     reach = opened.edge(opened.middle).length + sheet.measure("crotch_depth").value * NOTCH_PART
@@ -269,9 +285,11 @@ def _hand_over(sheet: Sheet, bodice: Draft, trousers: Draft, laid: list[Piece], 
     )
     kept = [demand for demand in bodice.demands if isinstance(demand, NeckOn | ArmholeOn)]
     upper, lower = asked_girths(bodice.demands), asked_girths(trousers.demands)
+    elastic = sheet.choice("waist_seam") == "elastic"
     sheet.hand_over(
-        pieces,
+        (*pieces, *extra),
         table,
+        notions=(say("Elastic for the waist, about {0u}", body - ELASTIC_LESS),) if elastic else (),
         seams=(
             front_to_back("side", "Side seam"),
             *(

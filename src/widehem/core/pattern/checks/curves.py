@@ -149,8 +149,11 @@ def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Ch
 
 
 def _usual(piece: Piece, edge: Edge) -> int:
-    """How often an edge usually changes its bend; one that runs from one side of the body over the middle does it twice."""
+    """How often an edge usually changes its bend; one that runs from one side of the body over the middle does it twice, a side
+    from the armhole down the leg once more: chest, waist, hip and knee."""
     most = BENDS.get(edge.role, BENDS_USUAL)
+    if edge.role == "side" and piece.edges_of("armhole") and piece.edges_of("inseam"):
+        most += 1
     return 2 * most if not edge.hand and any(other.hand for other in piece.edges) else most
 
 
