@@ -38,7 +38,15 @@ SEAM_LIMIT = Option("seam_limit", "Seams are true within", "length", USUAL_LIMIT
 LEGS_LIMIT = Option("legs_limit", "Dart legs are true within", "length", USUAL_LIMITS.legs, "how far both legs of a dart may differ", 0.05, 0.3, 0.05)  # fmt: skip
 CORNER_LIMIT = Option("corner_limit", "Closed lines are true within, degrees", "number", USUAL_LIMITS.corner, "how far an outline may bend where a seam or a dart is closed", 1.0, 6.0, 0.5)  # fmt: skip
 LIMITS = (SEAM_LIMIT, LEGS_LIMIT, CORNER_LIMIT)
-COMMON = (*WORN, TRUED, PRESSED, *LIMITS)  # every method has these
+DRILL = Option(
+    "drill", "Drill holes", "choice", "inside", "where a dart is marked on the cloth",
+    choices=(
+        Choice("inside", "Inside the point", "1.5 from it towards the mouth"),
+        Choice("lowered", "Of a lowered point", "the dart is sewn 2 shorter, and the hole lies 1 further: 3 from the point drawn"),
+    ),
+    school=True,
+)  # fmt: skip
+COMMON = (*WORN, TRUED, PRESSED, DRILL, *LIMITS)  # every method has these
 COMMON_MENDS = {
     "seam.": (Mend("Make both sides equal", "trued", "seams"),),
     "corners.square": (Mend("Square the corners at the centre", "trued", "corners"),),

@@ -89,9 +89,10 @@ def mark_up(made: Made, plan: AllowancePlan, heading: Heading | None = None, sho
 
     show: the unit of the figures written on the pieces.
     """
-    head = heading or Heading()
+    head, drill = heading or Heading(), str(made.options.get("drill", "inside"))
     pieces = tuple(
-        _mark(made.garment, piece, plan, head, show, (number, len(made.laid))) for number, piece in enumerate(made.laid, 1)
+        _mark(made.garment, piece, plan, head, show, (number, len(made.laid)), drill)
+        for number, piece in enumerate(made.laid, 1)
     )
     rows = tuple(CutRow(m.piece.title, cloth.cut, cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use))
     return Pattern(head, plan, pieces, rows, _notions(made, show))
@@ -116,9 +117,9 @@ def cloths_of(piece: Piece, use: str) -> tuple[Cloth, ...]:
 
 
 def _mark(
-    garment: Garment, piece: Piece, plan: AllowancePlan, head: Heading, show: Display, number: tuple[int, int]
+    garment: Garment, piece: Piece, plan: AllowancePlan, head: Heading, show: Display, number: tuple[int, int], drill: str
 ) -> MarkedPiece:
-    """number: which piece it is, of how many."""
+    """number: which piece it is, of how many. drill: the school of its drill holes."""
     amounts = amounts_on(piece, plan)
     cut = tuple(cutting_line(piece, amounts))
     grain = grain_line(piece)
@@ -126,7 +127,7 @@ def _mark(
     hip = [(Point(p.x - 100, p.y), Point(p.x + 100, p.y)) for y in piece.levels.values() for p in (Point(0.0, y),) if y > 0]
     label = place_label(piece, lines, [grain, *hip], short)
     marks = notches(garment, piece, amounts, cut)
-    return MarkedPiece(piece, amounts, cut, _tails(piece, amounts, cut), marks, drill_holes(piece), grain, label)
+    return MarkedPiece(piece, amounts, cut, _tails(piece, amounts, cut), marks, drill_holes(piece, drill), grain, label)
 
 
 def _tails(piece: Piece, amounts: Mapping[str, float], cut: tuple[Point, ...]) -> tuple[Path, ...]:

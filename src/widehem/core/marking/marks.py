@@ -17,7 +17,7 @@ from widehem.core.values import record
 
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch
-DRILL_BACK = 1.5  # cm from the dart point towards its mouth
+DRILLED = {"inside": 1.5, "lowered": 3.0}  # cm from the dart point towards its mouth: by school; lowered 2 and 1 more
 DIAMOND_BACK, DRILL_IN = 1.0, 0.3  # cm inside the points of a diamond, and inside its legs where it is widest
 GRAIN_SHARE = 0.45
 HEM_FOLD = "hem fold"
@@ -124,10 +124,11 @@ def _dart_notches(piece: Piece, edge: Edge, dart: Dart, cut: Sequence[Point]) ->
     return found
 
 
-def drill_holes(piece: Piece) -> tuple[Point, ...]:
+def drill_holes(piece: Piece, school: str = "inside") -> tuple[Point, ...]:
     """In the axis of each dart, back from its point: a hole at the point itself would show and weaken the cloth. Of a diamond
-    also where it is widest, inside its legs."""
-    found = [dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * DRILL_BACK for dart in piece.darts]
+    also where it is widest, inside its legs. school: so far inside the point, or of a point that is lowered first."""
+    back = DRILLED[school]
+    found = [dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * back for dart in piece.darts]
     for diamond in piece.diamonds:
         way, across = (diamond.bottom - diamond.top).unit(), (diamond.outer - diamond.inner).unit()
         found += [diamond.top + way * DIAMOND_BACK, diamond.bottom - way * DIAMOND_BACK]

@@ -14,7 +14,8 @@ from widehem.core.values import record
 
 KINDS = {
     "seam": "Side, inseam, panel, waist",
-    "shoulder": "Shoulder, armhole, cap",
+    "shoulder": "Shoulder",
+    "armhole": "Armhole, cap",
     "neck": "Neckline, faced curves",
     "opening": "Centre with an opening",
     "hem": "Hem",
@@ -49,6 +50,8 @@ class AllowancePlan:
                 raise PlanError(
                     f"{KINDS[kind]}: {show.length(amount)} is outside 0 to {show.full(MOST)}: write a figure between them."
                 )
+        if "shoulder" in changes and "armhole" not in changes:  # they were one once
+            changes = {**changes, "armhole": changes["shoulder"]}
         return replace(self, amounts={**self.amounts, **changes})
 
 
@@ -70,14 +73,15 @@ def _inches(*amounts: float) -> tuple[float, ...]:
 
 PLANS: Registry[AllowancePlan] = Registry("allowance plan")
 for _made in (
-    _plan("cloth", "Cloth", "cloth", 1.2, 1.2, 0.6, 1.5, 4.0, 3.0),
-    _plan("fine", "Fine or overlocked", "cloth", 1.0, 1.0, 0.6, 1.5, 3.0, 2.0),
-    _plan("jersey", "Jersey", "jersey", 0.6, 0.6, 0.6, 0.6, 2.0, 1.0),
-    _plan("toile", "Toile, for fitting", "toile", 1.9, 1.2, 1.2, 2.5, 5.0, 4.0),
-    _plan("simple", "Simple costume", "cloth", 1.5, 1.5, 1.0, 2.0, 2.5, 2.5),
-    _plan("cloth_in", "Cloth, in inches", "cloth", *_inches(0.5, 0.5, 0.25, 0.625, 1.5, 1.25)),
-    _plan("toile_in", "Toile, in inches", "toile", *_inches(0.75, 0.5, 0.5, 1.0, 2.0, 1.5)),
-    _plan("none", "None, stitching line only", "block", 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
+    _plan("cloth", "Cloth", "cloth", 1.2, 1.2, 1.2, 0.6, 1.5, 4.0, 3.0),
+    _plan("fine", "Fine or overlocked", "cloth", 1.0, 1.0, 1.0, 0.6, 1.5, 3.0, 2.0),
+    _plan("jersey", "Jersey", "jersey", 0.6, 0.6, 0.6, 0.6, 0.6, 2.0, 1.0),
+    _plan("toile", "Toile, for fitting", "toile", 1.9, 1.2, 1.2, 1.2, 2.5, 5.0, 4.0),
+    _plan("toile_bare", "Toile, bare at neck and armhole", "toile", 1.9, 1.2, 0.0, 0.0, 2.5, 5.0, 4.0),
+    _plan("simple", "Simple costume", "cloth", 1.5, 1.5, 1.5, 1.0, 2.0, 2.5, 2.5),
+    _plan("cloth_in", "Cloth, in inches", "cloth", *_inches(0.5, 0.5, 0.5, 0.25, 0.625, 1.5, 1.25)),
+    _plan("toile_in", "Toile, in inches", "toile", *_inches(0.75, 0.5, 0.5, 0.5, 1.0, 2.0, 1.5)),
+    _plan("none", "None, stitching line only", "block", 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
 ):
     PLANS.add(_made.code, _made)
 

@@ -25,7 +25,7 @@ ROLES: Registry[Role] = Registry("role of an edge")
 for _role in (
     Role("neck", "neckline", "neck", 1.0),
     Role("shoulder", "shoulder", "shoulder"),
-    Role("armhole", "armhole", "shoulder", 2.5, 3, 21.0),
+    Role("armhole", "armhole", "armhole", 2.5, 3, 21.0),
     Role("side", "side seam", radius=2.0),
     Role("waist", "waist", radius=2.0, free=0),
     Role("hem", "hem", radius=2.0, free=1),
@@ -33,7 +33,7 @@ for _role in (
     Role("centre_back", "centre back", radius=2.0),
     Role("inseam", "inseam", radius=2.0),
     Role("crotch", "crotch seam", radius=5.0, long=CROTCH_LONG),
-    Role("cap", "cap", "shoulder", 1.0),
+    Role("cap", "cap", "armhole", 1.0),
     Role("underarm", "underarm seam", radius=2.0),
     Role("wrist", "hem", "sleeve_hem", 2.0, 2),
     Role("panel", "panel seam", radius=4.0),

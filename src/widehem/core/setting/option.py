@@ -50,7 +50,8 @@ class Option:
     default: the habit; None when it comes from the chart by worked. worked: takes named measures, and the settings of
     options before it that are named in after, to the default. step: what one press of less or more does. least: for ease,
     the least the cloth wants for wearing. before: what the default was, up to a version of a method's rules. drawn:
-    the default may follow from the drawing, which says what it came to.
+    the default may follow from the drawing, which says what it came to. school: makers differ about it, so that the maker may
+    ask what each way does on this body.
     """
 
     code: str
@@ -68,6 +69,7 @@ class Option:
     least: float | None = None
     before: tuple[tuple[int, Value], ...] = ()
     drawn: bool = False
+    school: bool = False
 
     def by_rules(self, rules: int) -> Option:
         """The option as it was by a version of the rules."""

@@ -32,6 +32,7 @@ from widehem.core.drafting.methods.bodice_options import (
     BACK_SHOULDER,
     HOLLOW_BACK,
     HOLLOW_FRONT,
+    LEVEL,
     NECK_DEPTH,
     NECK_SHAPE,
     OPENING,
@@ -61,7 +62,7 @@ EASE = (
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),
 )  # fmt: skip
-OPTIONS = (BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING)
+OPTIONS = (LEVEL, BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING)
 
 
 def wedge_angle(aside: float, down: float, spare: float) -> float | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from widehem.core.drafting.armhole_level import armhole_level
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
@@ -95,7 +96,8 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
     back_up, front_up = sheet.measure("snp_waist_back"), sheet.measure("snp_waist_front")
     waist = nape_waist.value
     with sheet.step("Levels", "Draw both centres. Mark the bust line below the nape, and the waist."):
-        depth = (sheet.measure("armscye_depth") + sheet.ease("depth")).called("bust line")
+        level = str(sheet.options.get("level", "measured"))
+        depth = (armhole_level(sheet, level) + sheet.ease("depth")).called("bust line")
         for name in ("back", "front"):
             sheet.line(
                 f"{name}_centre_guide",

@@ -74,7 +74,7 @@ SIDE_SEAM = Option(
 )  # fmt: skip
 AMOUNT = Option(
     "dart_amount", "Amount of the bust dart", "choice", "computed", "schools differ; the computed one fits this body",
-    choices=(
+    school=True, choices=(
         Choice("computed", "Computed", "from bust and high bust, then balanced"),
         Choice("sixteenth", "Bust / 16", "a fraction, measured at the shoulder"),
         Choice("twentieth", "Bust / 20", "a smaller fraction, measured at the shoulder"),
@@ -82,6 +82,16 @@ AMOUNT = Option(
     ),
 )  # fmt: skip
 
+LEVEL = Option(
+    "level", "Armhole level", "choice", "measured", "makers differ where the underarm lies, before the depth ease",
+    choices=(
+        Choice("measured", "Armscye depth", "as it was read"),
+        Choice("half", "Half the back length", "half of nape to waist, and 2.5"),
+        Choice("armscye", "Half the armscye", "half of the girth round the arm's eye"),
+        Choice("bust", "Bust / 6", "a sixth of the bust and 1.5, below the shoulder tip"),
+    ),
+    school=True,
+)  # fmt: skip
 DARTED = (
-    DART_PLACE, AMOUNT, BACK_SHOULDER, WAIST_DARTS, SIDE_SEAM, SIDE_BELOW, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING,
+    DART_PLACE, AMOUNT, LEVEL, BACK_SHOULDER, WAIST_DARTS, SIDE_SEAM, SIDE_BELOW, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING,
 )  # fmt: skip

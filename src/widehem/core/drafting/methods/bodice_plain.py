@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from functools import partial
 
+from widehem.core.drafting.armhole_level import armhole_level
 from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_over, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
@@ -51,7 +52,10 @@ OPTIONS = (
     Option(
         "level", "Armhole level", "choice", "measured", "half of the nape to waist alone binds under the arm",
         choices=(Choice("measured", "Armscye depth", "and what it shall lie below the arm"),
-            Choice("half", "Half the back length", "half of nape to waist, and 2.5")),
+            Choice("half", "Half the back length", "half of nape to waist, and 2.5"),
+            Choice("armscye", "Half the armscye", "and what it shall lie below the arm"),
+            Choice("bust", "Bust / 6", "a sixth of the bust and 1.5, below the shoulder tip")),
+        school=True,
     ),
     Option("below", "Armhole below the arm", "length", 3.0, "a loose armhole lies lower", 1.0, 6.0, 0.5),
     Option("hollow_back", "Back chest hollow", "length", 0.6, "the armhole stands in by so much halfway", 0.0, 2.0, 0.1),
@@ -132,10 +136,9 @@ def _levels(sheet: Sheet, width: Quantity, board: Table, waist: float) -> Quanti
         "Levels and widths",
         "Draw both centres down to the waist and square the bust line across; each quarter of the bust gets the same ease.",
     ):
-        if sheet.choice("level") == "measured":
-            level = (sheet.measure("armscye_depth") + sheet.length("below")).called("bust line")
-        else:
-            level = (sheet.measure("nape_waist") / 2 + 2.5).called("bust line")
+        school = sheet.choice("level")
+        below = 0.0 if school == "half" else sheet.length("below")  # half the back length has its ease in it
+        level = (armhole_level(sheet, school) + below).called("bust line")
         if level.value > waist - 6:
             raise CannotDraft(
                 ("armscye_depth", "nape_waist"),

@@ -55,7 +55,7 @@ SIDE = Option(
 )  # fmt: skip
 FORWARD = Option(
     "shoulder_seam", "Shoulder seam", "choice", "usual", "where it runs",
-    choices=(
+    school=True, choices=(
         Choice("usual", "On the ridge", "as measured"),
         Choice("strip", "Forward, a strip", "2 off the whole front shoulder, the neck with it, set onto the back"),
         Choice("forward", "Forward at the tip", "2 of the front moved onto the back at the tip, nothing at the neck"),
@@ -63,7 +63,7 @@ FORWARD = Option(
 )  # fmt: skip
 SLOPE = Option(
     "slope", "Shoulder falls", "choice", "measured", "how much, before the pad lifts it",
-    choices=(Choice("measured", "As measured", "the shoulder drop less the pad, shared between front and back"), Choice("drawn", "As drawn", "2 behind, in front by the length over the bust")),
+    school=True, choices=(Choice("measured", "As measured", "the shoulder drop less the pad, shared between front and back"), Choice("drawn", "As drawn", "2 behind, in front by the length over the bust")),
     before=((2, "drawn"),),
 )  # fmt: skip
 PAD = Option("pad", "Pad, how high", "length", 1.0, "it lifts the shoulder by so much", 0.0, 3.0, 0.25)

@@ -36,7 +36,7 @@ APART, AXIS = 6.0, 3.0
 NECK_FALLS = 2.2  # cm that the back neck lies below the strap at least
 NECK_OVER_ARM = 1.0  # cm: no neck is lower than that above the underarm
 HIGH_HIP_EASE = 2.0
-ROOM = (3.0, 8.0)
+ROOM, AS_THE_ARM = (3.0, 8.0), (-0.5, 0.5)  # cm that the armhole is longer than the armscye
 MOVE_MOST = 4.0
 FRONT_OVER = 6.0
 SPAN_PART = 0.22  # of the bust: the bust span, where it was not read
@@ -158,7 +158,7 @@ def _aside(sheet: Sheet) -> tuple[float, float]:
 
 def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float, float]) -> tuple[tuple[Panel, Panel], Levels]:
     """Back and front, and the levels as they are then; the underarm of both moved alike until the armhole fits."""
-    fitted, armscye = sheet.choice("underarm") == "fitted", sheet.chart.get("armscye")
+    school, armscye = sheet.choice("underarm"), sheet.chart.get("armscye")
     with sheet.step(
         "Edges, necks and armholes",
         "Fullness is shared between side and centre seams; above the underarm the centre runs upright.",
@@ -177,8 +177,8 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
             return sum(holes) - (takes(holes[1], holes[0]) if _cups(sheet) else 0.0)
 
         move = 0.0
-        if fitted and armscye is not None:
-            low, high = armscye + ROOM[0], armscye + ROOM[1]
+        if school != "measured" and armscye is not None:
+            low, high = (armscye + room for room in (AS_THE_ARM if school == "arm" else ROOM))
             now = round_at(0.0)
             if not low <= now <= high:
                 move = _move(round_at, low + 0.3 if now < low else high - 0.3)
@@ -449,7 +449,7 @@ def _hand_over(
             *_girths(sheet, by["front"], gap),
             *upper_demands(by["back"], by["front"]),
             NeckOn(sheet.measure("neck").value, None),
-            ArmholeOn(armscye, *ROOM) if armscye is not None else None,
+            ArmholeOn(armscye, *(AS_THE_ARM if sheet.choice("underarm") == "arm" else ROOM)) if armscye is not None else None,
             FrontOver(FRONT_OVER),
             reach,
             FloorClear(floor) if floor is not None else None,

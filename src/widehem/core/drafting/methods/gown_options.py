@@ -8,9 +8,10 @@ FULLNESS = Option(
     "schools differ: all shaping at the sides (0), all in the centre seams (100), or shared", 0.0, 100.0, 10.0,
 )  # fmt: skip
 UNDERARM = Option(
-    "underarm", "Underarm", "choice", "fitted", "how high the armhole begins",
+    "underarm", "Underarm", "choice", "fitted", "how high the armhole begins; makers differ", school=True,
     choices=(
         Choice("fitted", "By the armscye", "as measured, moved until the armhole is 3 to 8 longer than the arm is round"),
+        Choice("arm", "As the arm is round", "moved until the armhole is as long as the armscye: close, for a sleeve without ease"),
         Choice("measured", "As measured", "wherever the underarm was read; the armhole is only held against the arm"),
     ),
 )  # fmt: skip

@@ -20,7 +20,7 @@ OPTIONS = (
     ),
     Option(
         "school", "Darts", "choice", "auto", "which school shares out hip and waist",
-        choices=(
+        school=True, choices=(
             Choice("auto", "As the figure asks", "fixed darts where the figure suits them, else shared out"),
             Choice("fixed", "Fixed", "two behind, one in front; the side takes the rest"),
             Choice("shared", "Shared out", "darts and side share what is to be lost"),

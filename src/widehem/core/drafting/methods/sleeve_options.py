@@ -69,16 +69,25 @@ PROFILE = Option(
 
 HEIGHT_BY = Option(
     "height_by", "Cap height", "choice", "solved", "what is held and what is solved until the cap fits",
-    choices=(
+    school=True, choices=(
         Choice("solved", "Solved", "the width is held, the height comes out"),
         Choice("third", "A third of the armhole", "the height is held, the width comes out"),
         Choice("depth", "By the depth of the armhole", "five sixths of it, shoulder tips to underarm; the width comes out"),
         Choice("own", "As set below", "the height is held, the width comes out"),
     ),
 )  # fmt: skip
+PITCH = Option(
+    "pitch", "Pitch", "choice", "part", "how high the cap crosses its quarter lines; makers differ", school=True,
+    choices=(
+        Choice("part", "A part of the cap", "two thirds of its height behind, half in front"),
+        Choice("sixth", "A sixth of the armhole", "and 2.5 behind; a sixth in front"),
+        Choice("thirds", "By thirds", "two thirds behind, one third in front: hollow for an arm that reaches forward"),
+        Choice("quarter", "Above the quarter mark", "a quarter of the armhole and 1 behind, a quarter less 1 in front"),
+    ),
+)  # fmt: skip
 HOLD = Option(
     "hold", "Held", "choice", "one", "three schools: the width, the height, or both",
-    choices=(
+    school=True, choices=(
         Choice("one", "The width, or the height", "the other comes out, so that the cap has its ease"),
         Choice("both", "Width and height", "the ease comes out as it does; where the height is solved, a third of the armhole is held"),
     ),

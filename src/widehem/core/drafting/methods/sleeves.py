@@ -23,6 +23,7 @@ from widehem.core.drafting.methods.sleeve_options import (
     LENGTH,
     MENDS,
     OWN_HEIGHT,
+    PITCH,
     PROFILE,
 )  # fmt: skip
 from widehem.core.drafting.sheet import Sheet
@@ -40,14 +41,26 @@ PROFILES = {
 }  # fmt: skip
 
 
-def box_points(width: float, height: float) -> tuple[list[Point], int]:
+def pitches(school: str, armhole: float, height: float) -> tuple[float, float]:
+    """How high a cap crosses its back and its front quarter line, of its height, by a school."""
+    if school == "thirds":
+        return 2 / 3, 1 / 3
+    if school in ("sixth", "quarter"):
+        part, back, front = (1 / 6, 2.5, 0.0) if school == "sixth" else (1 / 4, 1.0, -1.0)
+        behind, before = (min(max((armhole * part + more) / height, 0.25), 0.85) for more in (back, front))
+        return behind, before
+    return 0.67, 0.5
+
+
+def box_points(width: float, height: float, school: str = "part", armhole: float = 0.0) -> tuple[list[Point], int]:
     """The nine points of the guide-box cap, from the back underarm, and the number of the crown."""
+    behind, before = pitches(school, armhole, height)
     k = height / BOX_AT
     guide = [
         Point(0, 0),
-        Point(width / 4, -0.67 * height),
+        Point(width / 4, -behind * height),
         Point(width / 2, -height),
-        Point(width * 3 / 4, -height / 2),
+        Point(width * 3 / 4, -before * height),
         Point(width, 0),
     ]
     points = [guide[0]]
@@ -206,8 +219,10 @@ def _bent(sheet: Sheet, cap: Cap, down: float, hem: float) -> Seams:
     return seams
 
 
-def _box(_sheet: Sheet) -> Shape:
-    return box_points
+def _box(sheet: Sheet) -> Shape:
+    armhole = sheet.armhole
+    assert armhole is not None
+    return partial(box_points, school=sheet.choice("pitch"), armhole=armhole.whole)
 
 
 def _triangle(sheet: Sheet) -> Shape:
@@ -226,7 +241,7 @@ GUIDE_BOX = register(
         "Sleeves",
         "A box quartered by verticals, with pitch points on the quarter lines; for a given armhole, solved until the cap fits.",
         NEEDS,
-        (CAP, HOLD, HEIGHT_BY, OWN_HEIGHT, BULGE, ELBOW, LENGTH, HEM),
+        (CAP, PITCH, HOLD, HEIGHT_BY, OWN_HEIGHT, BULGE, ELBOW, LENGTH, HEM),
         EASE,
         lambda sheet: draw(sheet, _box, 0.0),
         for_armhole=True,

@@ -77,7 +77,7 @@ WAIST = Option(
 )  # fmt: skip
 CROTCH = Option(
     "crotch", "Crotch seam", "choice", "measured", "what to do where the measured crotch length asks for another",
-    choices=(
+    school=True, choices=(
         Choice("drawn", "As drawn", "it is held against the measure"),
         Choice("measured", "By the measure", "where it was read, centre back and back fork share what is lacking, at most 2 each"),
     ),
@@ -107,6 +107,24 @@ def spread(default: float) -> Option:
     )
 
 
+WAIST_SHARES = Option(
+    "waist_shares", "Waist, front against back", "choice", "quarters", "makers differ; where the arcs were read they decide",
+    choices=(
+        Choice("quarters", "Quarters", "front and back alike"),
+        Choice("front", "Front larger", "by 0.5: the front lies over the belly"),
+        Choice("back", "Back larger", "by 0.5: on full seats"),
+    ),
+    school=True,
+)  # fmt: skip
+FORK = Option(
+    "fork", "Fork", "choice", "own", "how far it lies beyond the centre at the hip",
+    choices=(
+        Choice("own", "As the school has it", "each its own"),
+        Choice("hip", "By the hip", "a sixteenth of it in front, an eighth behind"),
+        Choice("width", "By the front width", "a sixth of it in front; a twentieth of the hip and 2 more behind"),
+    ),
+    school=True,
+)  # fmt: skip
 HEM_SPREAD = Option(
     "hem_spread", "Back wider at the hem", "length", None, "on each side; as at the knee unless it is set", 0.0, 4.0, 0.25,
     worked=lambda on: Quantity(float(on["spread"]), "back wider at the hem"), after=("spread",),
@@ -162,6 +180,8 @@ def options(width: float, *more: Option) -> tuple[Option, ...]:
         HEM_SPREAD,
         HEM_END,
         PANELS,
+        WAIST_SHARES,
+        FORK,
         DARTS,
         *more,
         WAIST,

@@ -18,6 +18,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 HIP_USUAL = 20.5
+WAIST_MORE = {"quarters": 0.0, "front": 0.25, "back": -0.25}  # cm that a front panel is wider at the waist than a quarter
 BAND_FRAME, BAND_CREASE = 0.6, 0.5  # cm of each panel that is eased into the band
 BETWEEN = 3.2  # cm between two front darts of the frame
 INSIDE = 0.6  # cm inside the frame's side from which the crease is halved
@@ -77,7 +78,9 @@ def _finished(sheet: Sheet, band: float, *, behind: bool = False) -> Quantity:
     """The waist of a panel: a quarter, or what the arc of the front gives it, with what is eased into the band."""
     arc, waist, ease = arcs_of(sheet).waist, sheet.measure("waist"), sheet.ease("waist")
     if arc is None:
-        return ((waist + ease) / 4 + band).called("waist, to sew")
+        more = WAIST_MORE[sheet.choice("waist_shares")]
+        shared = ((waist + ease) / 4 + band).called("waist, to sew")
+        return (shared + (-more if behind else more)).called("waist, to sew") if more else shared
     half = (waist / 2 - arc).called("half the back waist") if behind else arc
     return (half + ease / 4 + band).called("waist, to sew")
 
@@ -121,7 +124,7 @@ def _frame_places_front(sheet: Sheet) -> Places:
 
 
 def frame_front(sheet: Sheet, rise: Rise) -> School:
-    width, fork = _width(sheet, 0.0, "frame"), (_around(sheet) / 16).called("front fork")
+    width, fork = _width(sheet, 0.0, "frame"), _front_fork(sheet, "hip")
     crease = ((width + fork + INSIDE) / 2).called("side to crease")
     finished = _finished(sheet, BAND_FRAME)
     darts = _darts(sheet, 2.5, width, finished, _quarter(sheet, 0.0, BAND_FRAME))
@@ -136,7 +139,7 @@ def frame_front(sheet: Sheet, rise: Rise) -> School:
 
 def frame_back(sheet: Sheet, rise: Rise) -> School:
     hip, waist = sheet.measure("hip"), sheet.measure("waist")
-    width, fork = _width(sheet, 0.0, "frame"), (_around(sheet) / 8).called("back fork")
+    width, fork = _width(sheet, 0.0, "frame"), _back_fork(sheet, "hip")
     width = _rest(sheet, width, "frame") if arcs_of(sheet).hip is not None else width
     finished = _finished(sheet, BAND_FRAME, behind=True)
     darts = _darts(sheet, 4.0, width, finished, _quarter(sheet, 0.0, BAND_FRAME))
@@ -157,6 +160,22 @@ def frame_back(sheet: Sheet, rise: Rise) -> School:
     )  # fmt: skip
 
 
+def _front_fork(sheet: Sheet, own: str) -> Quantity:
+    """How far the front fork lies beyond the centre, by a school. own: the one of the method."""
+    school = sheet.choice("fork")
+    if (own if school == "own" else school) == "hip":
+        return (_around(sheet) / 16).called("front fork")
+    return (_crease_width(sheet) / 6).called("front fork")
+
+
+def _back_fork(sheet: Sheet, own: str) -> Quantity:
+    """How far the back fork lies beyond the centre."""
+    school = sheet.choice("fork")
+    if (own if school == "own" else school) == "hip":
+        return (_around(sheet) / 8).called("back fork")
+    return (_crease_width(sheet) / 6 + _around(sheet) / 20 + 2).called("back fork")
+
+
 def _quarter(sheet: Sheet, more: float, band: float) -> float:
     """What a panel of the school's own width would have to lose, cm. more: than a quarter of the hip."""
     eased = (sheet.ease("hip").value - sheet.ease("waist").value) / 4
@@ -170,7 +189,7 @@ def _crease_width(sheet: Sheet) -> Quantity:
 def crease_front(sheet: Sheet, rise: Rise) -> School:
     width = _crease_width(sheet)
     corner = width.value * 5 / 12
-    fork = (width * (7 / 12)).called("crease to fork")
+    fork = (width * (5 / 12) + _front_fork(sheet, "width")).called("crease to fork")
     sheet.sum("front width", width)
     sheet.sum("crease to fork", fork)
     deep = _dart_length(sheet, 10.0)
@@ -196,7 +215,7 @@ def crease_back(sheet: Sheet, rise: Rise) -> School:
     through = Point(corner - lean, 0.0)
     top = through + way * (hip.value / 30)
     centre = corner - lean * (rise.crotch - rise.hip) / rise.crotch
-    fork = (front * (7 / 12) + _around(sheet) / 20 + 2).called("crease to fork")
+    fork = (front * (5 / 12) + _back_fork(sheet, "width")).called("crease to fork")
     sheet.sum("back width", width)
     sheet.sum("centre back leans in", Quantity(lean, "lean"))
     sheet.sum("crease to fork", fork)
