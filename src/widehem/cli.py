@@ -287,8 +287,9 @@ def _pairs(given: Sequence[str], flag: str) -> list[tuple[str, str]]:
 
 
 def _read_chart(path: Path) -> tuple[Any, Unit]:
-    """The chart file: {"unit": "cm" | "in", "measures": {code: number or words}}."""
+    """The chart file: {"unit": "cm" | "in", "figure": "curved" | "straight" | "child", "measures": {code: number or words}}."""
     from widehem.core.body.chart import ChartError, chart_of
+    from widehem.core.body.figure_tables import TABLES
     from widehem.core.units import LengthError
 
     try:
@@ -299,9 +300,12 @@ def _read_chart(path: Path) -> tuple[Any, Unit]:
         raise UsageError(f"The chart file {path} is not JSON: {error}.") from None
     if not isinstance(found, dict) or not isinstance(found.get("measures"), dict):
         raise UsageError(f'The chart file {path} has no "measures": write {{"unit": "cm", "measures": {{"waist": 70}}}}.')
+    figure = found.get("figure", "curved")
+    if figure not in TABLES:
+        raise UsageError(f'The chart file {path} names the figure "{figure}": there are {", ".join(TABLES)}.')
     try:
         unit = as_unit(str(found.get("unit", "cm")))
-        return chart_of(found["measures"], unit), unit
+        return chart_of(found["measures"], unit, figure=figure), unit
     except (ChartError, LengthError) as error:
         raise UsageError(f"{path}: {error}") from None
 

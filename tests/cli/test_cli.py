@@ -46,6 +46,28 @@ class Cli(unittest.TestCase):
         status, _, err = self.run_cli("draft", "bodice.measured", "--chart", chart, "--plan", "loose")
         self.assertEqual((status, err.split(":")[0]), (2, '--plan "loose" is no plan of ease'))
 
+    def test_the_figure_of_a_chart_decides_its_table(self):
+        measures = dict(upper_build().values)
+        found = {}
+        for figure in ("curved", "straight"):
+            chart = self.write({"unit": "cm", "figure": figure, "measures": measures}, f"{figure}.json")
+            status, out, _ = self.run_cli("draft", "bodice.proportional", "--chart", chart)
+            self.assertEqual(status, 0)
+            found[figure] = out
+        self.assertNotEqual(found["curved"], found["straight"])
+        chart = self.write({"figure": "giant", "measures": measures})
+        status, _, err = self.run_cli("draft", "bodice.proportional", "--chart", chart)
+        self.assertEqual(status, 2)
+        self.assertIn('names the figure "giant": there are curved, straight, child', err)
+
+    def test_an_armhole_with_its_depth(self):
+        chart = self.write({"unit": "cm", "measures": dict(upper_build().values)}, "whole.json")
+        call = ("draft", "sleeve.guide_box", "--chart", chart, "--set", "height_by=depth", "--armhole")
+        self.assertEqual(self.run_cli(*call, "front=22,back=23,depth=18")[0], 0)
+        status, _, err = self.run_cli(*call, "front=22,back=23,depth=40")
+        self.assertEqual(status, 2)
+        self.assertIn("Depth 40.0 does not go with an armhole of 45.0", err)
+
     def test_a_draft_as_json(self):
         status, out, _ = self.run_cli(
             "draft", "skirt.two_panel", "--chart", self.chart, "--ease", "hip=4", "--set", "length=62.5"

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import UPPER, drafted, upper_build
 from tests.styling import any_method
+from widehem.core.design.make import armhole_in
 from widehem.core.drafting.arm import ROOM, Arm
 from widehem.core.drafting.cap import LOWEST
 from widehem.core.drafting.method import METHODS, armhole_of
@@ -125,6 +126,71 @@ class Sleeves(unittest.TestCase):
         self.assertAlmostEqual(arm.hem_at(25.0, 28.0, 14.0), arm.girth_at(25.0, 14.0) + ROOM, msg="never tighter than the arm")
         self.assertTrue(arm.long(56.5))
         self.assertFalse(arm.long(55.0))
+
+
+class Tables(unittest.TestCase):
+    def test_a_body_that_is_not_of_its_table_is_told_to_step_back(self):
+        method = METHODS["bodice.proportional"]
+        usual = " ".join(map(str, drafted(method, upper_build()).notes))
+        self.assertNotIn("not one of its own", usual)
+        cup = " ".join(map(str, drafted(method, upper_build(high_bust=75.0)).notes))
+        self.assertIn("Bust is 13.0 over high bust, the table has 5.0 cm: this body is not one of its own", cup)
+        neck = " ".join(map(str, drafted(method, upper_build(neck=42.0)).notes))
+        self.assertIn("Neck is 42.0, the table has", neck)
+
+
+class Gowns(unittest.TestCase):
+    def test_a_cup_the_seams_do_not_hold_gets_a_dart_that_shuts_smoothly(self):
+        method = METHODS["gown.seam_shaped"]
+        for build in ("full", "hourglass"):
+            seams, darted = (drafted(method, upper_build(build), {"cup": cup}) for cup in ("seams", "auto"))
+            front, back = (seams.garment.piece(name).edge("armhole").length for name in ("front", "back"))
+            self.assertGreater(front - back, 8.0)
+            self.assertEqual(verdicts(seams)["armhole.balance"], "not")
+            edge = darted.garment.piece("front").edge("armhole")
+            dart = edge.darts[0]
+            self.assertAlmostEqual(dart.inner.to(dart.turned_about), dart.outer.to(dart.turned_about), places=4)
+            self.assertNotEqual(verdicts(darted)["armhole.balance"], "not")
+            self.assertEqual((verdicts(darted)["edges.shut"], verdicts(darted)["darts.legs"]), ("true", "true"))
+        self.assertFalse(drafted(method, upper_build()).garment.piece("front").edge("armhole").darts, "a small cup needs none")
+
+    def test_the_armhole_may_be_as_long_as_the_arm_is_round(self):
+        made = drafted(METHODS["gown.seam_shaped"], upper_build(), {"underarm": "arm"})
+        whole = sum(made.garment.piece(name).edge("armhole").length for name in ("front", "back"))
+        self.assertAlmostEqual(whole, upper_build().get("armscye"), delta=0.5)
+
+
+class Coats(unittest.TestCase):
+    def test_the_shoulder_falls_as_measured_less_the_pad_shared_by_both_halves(self):
+        chart = upper_build()
+        more = chart.get("snp_waist_front") - chart.get("snp_waist_back")
+        for pad in (0.0, 1.0, 2.0):
+            made = drafted(METHODS["coat.straight"], chart, {"pad": pad})
+            for name, share in (("back", -more / 2), ("front", more / 2)):
+                marks = made.garment.piece(name).marks
+                fall = chart.get("shoulder_drop") - pad + share
+                self.assertAlmostEqual(marks["tip"].y - marks["snp"].y, fall, places=6, msg=(pad, name))
+
+    def test_a_strip_is_as_wide_at_the_neck_as_at_the_tip(self):
+        usual, strip = (drafted(METHODS["coat.straight"], upper_build(), {"shoulder_seam": way}) for way in ("usual", "strip"))
+        old, new = (made.garment.piece("front").edge("shoulder").parts[0] for made in (usual, strip))
+        way = (old.end - old.start).unit()
+        for spot in (new.start, new.end):
+            self.assertAlmostEqual(abs(way.cross(spot - old.start)), 2.0, places=4)
+        areas = [sum(made.garment.piece(name).area for name in ("front", "back")) for made in (usual, strip)]
+        self.assertAlmostEqual(areas[0], areas[1], delta=1.5, msg="what the front loses the back gets")
+        self.assertNotIn("not", verdicts(strip).values())
+
+    def test_overlap_goes_with_the_chest(self):
+        for build, bust in (("typical", 88), ("child", 66), ("full", 116)):
+            made = drafted(METHODS["coat.straight"], upper_build(build))
+            self.assertAlmostEqual(made.options["overlap"].value, 12 * bust / 92)
+
+    def test_its_sleeve_has_nine_of_ease(self):
+        box = METHODS["sleeve.guide_box"]
+        for code, ease in (("coat.straight", 9.0), ("bodice.measured", 5.0)):
+            hole = armhole_in(drafted(METHODS[code], upper_build()))
+            self.assertEqual(drafted(box, upper_build(), {}, {}, hole).ease["upper_arm"].value, ease)
 
 
 class Crotch(unittest.TestCase):

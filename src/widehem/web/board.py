@@ -16,6 +16,7 @@ from widehem.core.design.cautions import cautions
 from widehem.core.design.compare import compare_made
 from widehem.core.design.make import Made
 from widehem.core.design.mends import mends_for
+from widehem.core.design.schools import Way, ways
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method
 from widehem.core.marking.house import settings_for, value_words
@@ -191,6 +192,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "older": older_rules(work),
         "armholes": _armholes(docket) if method.for_armhole and slip == "settings" else (),
         "house_differs": _house_differs(docket) if slip == "settings" else "",
+        "ways": _ways(work, state, made) if made is not None and slip == "settings" else (),
     }
     if made is None:
         words = "not drawn"
@@ -252,6 +254,14 @@ def _armholes(docket: Docket) -> list[Docket]:
     """Garments of the same wearer that a sleeve can be set into."""
     with current_store().read() as session:
         return armholes_of(session, docket.wearer_id)
+
+
+def _ways(work: Work, state: BoardState, made: Made) -> tuple[Way, ...]:
+    """What each way of the option does that is weighed; nothing when none is."""
+    option = next((option for option in work.method.options if OPTION + option.code == state.weigh), None)
+    if option is None or option.kind != "choice":
+        return ()
+    return ways(option, made, lambda code: made_of(work, state.with_setting(state.weigh, code).settings))
 
 
 def _house_differs(docket: Docket) -> str:

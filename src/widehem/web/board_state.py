@@ -31,7 +31,7 @@ SLIPS = ("steps", "settings", "checks")
 class BoardState:
     """Settings by their key in the address ('o.length', 'e.hip', 'm.waist'); '' means: back to the default.
 
-    house: what the house has in place of a default, on this docket.
+    house: what the house has in place of a default, on this docket. weigh: the option of which is told what each way does.
     """
 
     kept: Mapping[str, str]
@@ -40,6 +40,7 @@ class BoardState:
     view: str = "whole"
     slip: str = "steps"
     lit: str = ""
+    weigh: str = ""
     house: Mapping[str, str] = field(default_factory=dict)
 
     @property
@@ -63,7 +64,12 @@ class BoardState:
         step = changes.get("step", state.step)
         if step is not None:
             words.append(f"step={step}")
-        for name, now, usual in (("view", state.view, "whole"), ("slip", state.slip, "steps"), ("lit", state.lit, "")):
+        for name, now, usual in (
+            ("view", state.view, "whole"),
+            ("slip", state.slip, "steps"),
+            ("lit", state.lit, ""),
+            ("weigh", state.weigh, ""),
+        ):
             value = changes.get(name, now)
             if value != usual:
                 words.append(f"{name}={quote_plus(str(value))}")
@@ -105,6 +111,7 @@ def read_state(method: Method, docket: Docket, given: Mapping[str, str], errors:
         view=given.get("view", "whole"),
         slip=given.get("slip", "steps") if given.get("slip") in SLIPS else "steps",
         lit=given.get("lit", ""),
+        weigh=given.get("weigh", ""),
     )
 
 
@@ -170,7 +177,7 @@ class Field:
     """A setting as a field in the slip.
 
     text: what stands in it. other: the same in the other unit. hint: range or reason. less, more: what the steppers
-    write, '' at the end of the range. house: it stands at the house's value; back: what going back is called. error: the sentence when what was typed cannot be.
+    write, '' at the end of the range. house: it stands at the house's value; school: makers differ about it; back: what going back is called. error: the sentence when what was typed cannot be.
     """
 
     key: str
@@ -188,6 +195,7 @@ class Field:
     error: str = ""
     unit: str = ""
     house: bool = False
+    school: bool = False
     back: str = "back to the default"
 
 
@@ -222,7 +230,10 @@ def _field_for(
     if option.kind == "choice":
         chosen = text or str(option.default)
         ways = tuple((choice.code, choice.name, choice.why) for choice in option.choices)
-        return Field(key, option.name, option.why, "choice", chosen, changed=changed, set=bool(text), choices=ways, error=error)
+        return Field(
+            key, option.name, option.why, "choice", chosen, changed=changed, set=bool(text), choices=ways, error=error,
+            school=option.school,
+        )  # fmt: skip
     if option.kind == "number":
         return _number_field(option, key, text, changed, typed, error)
     if text:

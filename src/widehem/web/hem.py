@@ -50,7 +50,7 @@ def slots_of(checks: Sequence[Check], href: Callable[[Check], str]) -> list[Slot
     if len(groups) > SLOTS:  # all girths in one
         groups = {}
         for check in checks:
-            groups.setdefault(GIRTHS if check.name.startswith(("girth.", "room.")) else check.group, []).append(check)
+            groups.setdefault(GIRTHS if check.name.startswith(("girth.", "room.", "arc.")) else check.group, []).append(check)
     slots = []
     for group in groups.values():
         worst = max(group, key=lambda check: _WORST.index(check.verdict))

@@ -226,6 +226,7 @@ def draft(
         armhole=armhole,
         rules=rules,
         eased=frozenset(ease or {}),
+        read=chart,
     )
     try:
         method.draw(sheet)

@@ -74,7 +74,7 @@ class Sheet:
     """What a method draws on. Lengths in cm, y downwards.
 
     chart: the measures. options, ease: settings as resolved, defaults filled in. armhole: what a sleeve is drawn for.
-    rules: the version of the method's rules by which it is drawn. eased: what ease the maker set. made: what is handed over at the end.
+    rules: the version of the method's rules by which it is drawn. eased: what ease the maker set. read: the chart as it was read, where it is drawn for a body made of it. made: what is handed over at the end.
     """
 
     chart: Chart
@@ -90,12 +90,13 @@ class Sheet:
     armhole: Armhole | None = None
     rules: int = 1
     eased: frozenset[str] = frozenset()
+    read: Chart | None = None
 
     def scratch(self) -> Sheet:
         """A sheet with the same chart and settings to try something on; nothing that is drawn there is kept."""
         return Sheet(
             self.chart, dict(self.options), self.settings, self.ease_plan, armhole=self.armhole, rules=self.rules,
-            eased=self.eased,
+            eased=self.eased, read=self.read,
         )  # fmt: skip
 
     def hand_over(

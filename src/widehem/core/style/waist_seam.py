@@ -24,6 +24,7 @@ from widehem.core.units import say
 LEVEL, LINE = "waist", "waist"
 BEFORE = 0.05  # cm before its point that a half of a long dart is sewn to
 BAND_NAME = "waist_band"
+OVER = 6.0  # cm that a piece goes on over the waist, above and below
 CORNER = 1.5  # cm: so near the end of the centre it is cut there
 BAND = Option("high", "Band, how high", "length", 0.0, "between both parts; 0 is a seam alone", 0.0, 12.0, 0.5)
 
@@ -42,7 +43,7 @@ def cut_at_waist(job: Job) -> Change:
     made: list[str] = []
     bands: list[Piece] = []
     for piece in job.garment.pieces:
-        if piece.layer != "shell" or LEVEL not in piece.levels or not piece.edges_of("side") or not piece.middle:
+        if not _runs_over(piece):
             pieces.append(piece)
             continue
         upper, lower, parted = _in_two(piece, high)
@@ -77,6 +78,14 @@ def cut_at_waist(job: Job) -> Change:
         sides = (SeamEdge(bands[0].name, "band_side"),), (SeamEdge(bands[1].name, "band_side"),)
         seams.append(Seam("waist_band_side", "Band, at the side", *sides))
     return Change((*pieces, *bands), tuple(seams), renamed=renamed, dropped=tuple(dropped), made=tuple(made))
+
+
+def _runs_over(piece: Piece) -> bool:
+    """Whether a piece of the shell goes on above and below its waist."""
+    if piece.layer != "shell" or LEVEL not in piece.levels or not piece.edges_of("side") or not piece.middle:
+        return False
+    _, top, _, bottom = piece.bounds
+    return top < piece.levels[LEVEL] - OVER and bottom > piece.levels[LEVEL] + OVER
 
 
 def _in_two(piece: Piece, high: float) -> tuple[Piece, Piece, Parted]:

@@ -11,6 +11,7 @@ from widehem.core.drafting.methods.bodice_options import DARTED, EASE
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.units import Length, say, ticks_of
 
+CUP_OFF, NECK_OFF = 5.0, 2.5  # cm by which a body may be off its table
 READ = ("bust", "waist", "hip", "nape_waist", "height")
 
 
@@ -29,7 +30,28 @@ def draw(sheet: Sheet) -> None:
             f"{sheet.chart.table.name.lower()} figure table."
         )
     )
+    _step_back(sheet)
     draw_measured(sheet)
+
+
+def _step_back(sheet: Sheet) -> None:
+    """Say plainly where the body is not one of the table's, as far as it was read."""
+    read, table = sheet.read, sheet.chart
+    if read is None:
+        return
+    bust, high, neck = (read.get(code) for code in ("bust", "high_bust", "neck"))
+    wanted = table.get("bust"), table.get("high_bust"), table.get("neck")
+    if bust is not None and high is not None and wanted[0] is not None and wanted[1] is not None:
+        off, usual = bust - high, wanted[0] - wanted[1]
+        if abs(off - usual) > CUP_OFF:
+            sheet.note(
+                say("Bust is {0} over high bust, the table has {1u}: this body is not one of its own. Draw the measured bodice.",
+                    off, usual)
+            )  # fmt: skip
+    if neck is not None and wanted[2] is not None and abs(neck - wanted[2]) > NECK_OFF:
+        sheet.note(
+            say("Neck is {0}, the table has {1u}: this body is not one of its own. Draw the measured bodice.", neck, wanted[2])
+        )
 
 
 METHOD = register(
