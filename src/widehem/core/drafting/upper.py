@@ -28,7 +28,10 @@ FRONT_OUT, FRONT_DOWN = 0.55, 0.42  # as it leans outwards at the side neck poin
 NECK_LOOSE = 0.7  # cm that a neckline at the neck is longer than the neck at most
 WIDE_NECK = 0.65, 0.75  # of a neck that is much wider than deep
 SQUARE, MEETS = 90.0, 60.0  # degrees between the back neck and the shoulder: by the first rules, and today
-FLAT, ROUNDED = 0.85, 0.6  # of the way to the corner where both directions of the back neck meet: how far its handles reach
+# of the way to the corner where both directions of the back neck meet: how far its handles reach; others where it rises little
+NECK_HANDLES = ((0.85, 0.6), (0.9, 0.75), (0.93, 0.9), (0.95, 1.0), (0.98, 1.3), (0.98, 1.7))
+NECK_RADIUS = 1.05  # cm
+HOLLOWS = (0.5, 0.6, 0.7, 0.8, 0.9)  # how far both handles of a lower armhole may reach, where there is little room for it
 
 
 def square_down(way: Point) -> Point:
@@ -51,7 +54,21 @@ def back_neck(top: Point, snp: Point, shoulder: Point, meets: float = MEETS) -> 
     corner = wide - up * arriving.x
     if corner < wide / 4:  # a deep neck, drawn as a front is
         return Path((curve_between(top, OUT, snp, arriving, FRONT_OUT * wide, FRONT_DOWN * rise),))
-    return Path((curve_between(top, OUT, snp, arriving, corner * FLAT, up * ROUNDED),))
+    return Path((_roundest([(top, OUT, snp, arriving, corner * flat, up * part) for flat, part in NECK_HANDLES], NECK_RADIUS),))
+
+
+def _roundest(tried: Sequence[tuple[Point, Point, Point, Point, float, float]], radius: float) -> Cubic:
+    """The first of some curves that turns nowhere tighter than a radius, cm; else the one that is roundest."""
+    best, least = None, math.inf
+    for entry in tried:
+        curve = curve_between(*entry)
+        sharpest = curve.turns(16)[1]
+        if sharpest <= 1 / radius:
+            return curve
+        if sharpest < least:
+            best, least = curve, sharpest
+    assert best is not None
+    return best
 
 
 def front_neck(pit: Point, snp: Point, shoulder: Point, shape: str = "round", meets: float = MEETS) -> Path:
@@ -116,14 +133,17 @@ def armhole(
         arriving = -arriving
     drop, wide = (under - chest).dot(way), abs(out.dot(under - chest))
 
-    def lower(reach: float) -> Cubic:
-        return curve_between(chest, chest_way, under, arriving, max(reach * drop, 0.02), max(reach * wide, 0.02))
+    def lower(reach: float, into: float = 0.0) -> Cubic:
+        return curve_between(chest, chest_way, under, arriving, max(reach * drop, 0.02), max((into or reach) * wide, 0.02))
 
     def tighter(reach: float) -> float:
         return lower(reach).turns(16)[1] - 1 / HOLE_RADIUS
 
     if rounded and hollow < HOLLOW_MOST and tighter(hollow) > 0:
         hollow = solve_or_nearest(tighter, hollow, HOLLOW_MOST, near=1e-4)
+        if tighter(hollow) > 1e-3:
+            found = (lower(one, two) for one in HOLLOWS for two in HOLLOWS)
+            return Path((upper, min(found, key=lambda curve: curve.turns(16)[1])))
     return Path((upper, lower(hollow)))
 
 

@@ -14,6 +14,7 @@ from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece, bust_level
 from widehem.core.drafting.methods.bodice_contour_shape import (
     CLEAR,
+    CLOSE_TO_WAIST,
     HEM_RISE,
     LEFT_AT_HIP,
     Heights,
@@ -345,7 +346,9 @@ def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered:
     """The front underarm, so far lowered, how the dart is shut, and the side running on past the hem."""
     angle, second = _side_dart(front, heights, dart, pivot)
     shut = turn(pivot, angle)
-    below = (Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip))
+    below = [Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip)]
+    if heights.waist - heights.under_bust <= CLOSE_TO_WAIST:
+        below = below[1:]
     armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
     begins = armpit.moved(shut)
     onto = second.y - begins.y > 0.5 and angle > 0

@@ -17,7 +17,9 @@ INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0
 ABOVE_FULL, ABOVE_USUAL, ABOVE_PART, ABOVE_FROM, ABOVE_TO = 2.5, 1.9, 0.19, 10.0, 13.0
 TOWARDS_CENTRE, EACH_LEAST, SHARED_FROM = 3 / 8, 1.3, 2.6
 HEM_RISE = 3.8  # cm from the centre to the side
+FURTHER, PANEL_RADIUS = (1.0, 1.25, 1.5, 1.8, 2.2), 4.05  # of RUBBED, one after the other; cm
 RUBBED = 2.2  # cm each way over which a corner of a panel edge is rubbed round
+CLOSE_TO_WAIST = 4.5  # cm: a ribcage that ends so near the waist is no place of its own in a panel edge
 CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and that is left at the hip
 
 
@@ -71,7 +73,7 @@ def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights,
     spots = [Point(line + hand * x, y) for x, y in zip(off, levels, strict=True)]
     upper = Path((curve_between(spots[0], spots[1] - spots[0], spots[1], DOWN),))
     if even:
-        low = spots[2:] if abs(spots[3].y - spots[2].y) > 0.5 else [spots[2], spots[4]]
+        low = spots[2:] if abs(spots[3].y - spots[2].y) > CLOSE_TO_WAIST else spots[3:]
         return upper, through(spots[1], DOWN, *low)
     out: list[Segment] = [curve_between(spots[1], DOWN, spots[2], DOWN)]
     way = (spots[4] - spots[2]).unit()
@@ -97,9 +99,12 @@ def rubbed_round(above: Path, below: Path) -> tuple[Path, float]:
 
     A curve over the corner is shorter than the corner: what it is shorter the lower part ends further down.
     """
-    each = min(RUBBED, above.length / 2, below.length / 2)
-    first, last = above.cut(above.length - each)[0], below.cut(each)[1]
-    over = curve_between(first.end, first.arriving, last.start, last.leaving)
+    for further in FURTHER:  # where the corner is sharp, or the panel small, from further away
+        each = min(RUBBED * further, above.length / 2, below.length / 2)
+        first, last = above.cut(above.length - each)[0], below.cut(each)[1]
+        over = curve_between(first.end, first.arriving, last.start, last.leaving)
+        if over.turns(16)[1] < 1 / PANEL_RADIUS:
+            break
     whole = first + Path((over,)) + last
     return longer_at_end(whole, above.length + below.length - whole.length), above.length
 

@@ -31,6 +31,7 @@ from widehem.core.values import record
 STEEP_LEAST, STEEP_MOST = math.radians(8), math.radians(32)
 USUAL_FALL = math.radians(20)
 BACK_DART, BACK_DART_LONG, BACK_EASED = 1.2, 7.0, 0.5
+RISE_LEAST = 0.3  # cm that the side neck point lies above the nape
 
 
 @record(frozen=True)
@@ -87,6 +88,21 @@ class Frame:
         return (*inner, *moved(outer, opening)), gaps, shut.end.moved(opening), flat.moved(turn(Point(0, 0), angle))
 
 
+def refuse_flat_neck(sheet: Sheet, rise: float) -> None:
+    """Raise CannotDraft where the side neck point hardly lies above the nape: no back neck can be drawn so flat. rise: cm."""
+    least = RISE_LEAST if sheet.rules > 1 else 0.0
+    if rise > least:
+        return
+    raise CannotDraft(
+        ("snp_waist_back", "nape_waist"),
+        say(
+            "Side neck to waist {0} is hardly longer than nape to waist {1u}, it should be by {2} or more: read both at the back "
+            "again.",
+            sheet.measure("snp_waist_back").value, sheet.measure("nape_waist").value, least,
+        ),
+    )  # fmt: skip
+
+
 def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Frame:
     """Draw levels, necks, shoulders, chest points and bust point.
 
@@ -132,15 +148,7 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
             ("front rise", up),
         ):
             sheet.sum(title, figure)
-        if rise <= 0:
-            raise CannotDraft(
-                ("snp_waist_back", "nape_waist"),
-                say(
-                    "Side neck to waist {0} is not longer than nape to waist {1u}: read both at the back again.",
-                    back_up.value,
-                    waist,
-                ),
-            )
+        refuse_flat_neck(sheet, rise.value)
     way = shoulder_way(sheet, snp_back, waist)
     school = sheet.choice("back_shoulder") if "back_shoulder" in sheet.options else "eased"
     extra = BACK_EASED if school == "eased" else 0.0

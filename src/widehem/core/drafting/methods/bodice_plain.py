@@ -8,6 +8,7 @@ from functools import partial
 from widehem.core.drafting.armhole_level import armhole_level
 from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_over, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
+from widehem.core.drafting.methods.bodice_frame import refuse_flat_neck
 from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
@@ -189,6 +190,8 @@ def _side(sheet: Sheet, width: Quantity, ease: Quantity, waist: float, level: fl
 def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
     across, shoulder, nape_waist = sheet.measure("across_shoulders"), sheet.measure("shoulder"), sheet.measure("nape_waist")
     rise = (sheet.measure("snp_waist_back") - nape_waist).called("back rises")
+    if sheet.rules > 1:
+        refuse_flat_neck(sheet, rise.value)
     with sheet.step(
         "Shoulders",
         "Half the width across shoulders, squared down; the slope measured from the waist meets it at the tip. The side neck "
