@@ -75,7 +75,7 @@ class KeptSettings(WebCase):
         with self.store.write() as session:
             session.get(Docket, 1).ease = {"waist": "30 cm"}
         page = self.get("/dockets/1/draft")
-        self.assertIn("Waist ease 30.0 is outside 0.0 to 2.0 cm", page)
+        self.assertIn("Waist ease 30.0 is outside −30.0 to 2.0 cm", page)
         self.assertIn('value="30 cm"', page)
         self.get("/dockets/1/cut", 303)
         self.get("/wearers/1/measure")

@@ -144,7 +144,7 @@ PEOPLE = (
     Person(
         "Cosmo Plate", "The magistrate, padded",
         (Sitting(240, "shirt", "buckled shoes", {
-            "height": "171", "waist": "121 / 121.4", "hip": "112", "waist_hip": "21", "waist_knee": "61", "neck": "43.5", "bust": "118", "high_bust": "113",
+            "height": "171", "waist": "121 / 121.4", "waist_front": "65.5", "hip": "112", "hip_front": "57.5", "waist_hip": "21", "waist_knee": "61", "neck": "43.5", "bust": "118", "high_bust": "113",
             "across_back": "42.6", "across_chest": "41", "waist_floor": "108",
         }),),
         figure="straight",

@@ -21,11 +21,12 @@ from widehem.core.setting.option import Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
-LEVEL, LINE = "waist", "waist"
+LEVEL, LINE, STRIP = "waist", "waist", "strip"
 BEFORE = 0.05  # cm before its point that a half of a long dart is sewn to
 BAND_NAME = "waist_band"
 OVER = 6.0  # cm that a piece goes on over the waist, above and below
-CORNER = 1.5  # cm: so near the end of the centre it is cut there
+CORNER = 0.4  # cm: so near the end of the centre it is cut there
+Ends = tuple[tuple[Edge, float], tuple[Edge, float]]  # at the centre, at the side: how far along, cm
 BAND = Option("high", "Band, how high", "length", 0.0, "between both parts; 0 is a seam alone", 0.0, 12.0, 0.5)
 
 
@@ -95,7 +96,7 @@ def _in_two(piece: Piece, high: float) -> tuple[Piece, Piece, Parted]:
     parted = _parted(plain, level, LINE, diamonds, 0.0)
     upper, lower = parted.kept, parted.new
     if high:
-        edges = tuple(replace(edge, name="strip", role="cut") if edge.name == LINE else edge for edge in upper.edges)
+        edges = tuple(replace(edge, name=STRIP, role="cut") if edge.name == LINE else edge for edge in upper.edges)
         upper = replace(upper, edges=edges)
     if high:
         upper = _parted(upper, level - high, LINE, diamonds, high).kept
@@ -118,20 +119,45 @@ def _centre_x(piece: Piece) -> float:
 
 
 def _parted(piece: Piece, y: float, name: str, diamonds: Sequence[Diamond], off: float) -> Parted:
-    """A piece cut from its centre to its side, square to both, over the widest of its long darts, or so far above that (cm)."""
-    side = next((edge for edge in piece.edges_of("side") if edge.at_level(y) is not None), None)
-    if side is None:
-        raise CannotStyle(say(f"The side of the {piece.name} does not reach the waist."))
-    along = side.at_level(y) or 0.0
-    middle, reach = _foot(piece, side.place(along).point)
-    ends = (middle, reach), (side, along)
+    """A piece cut from its centre to its side, square to both, over the widest of its long darts; or so far (cm) above the
+    strip it ends in, along centre and side."""
+    ends = _beyond(piece, off) if off else _across(piece, y)
+    (middle, reach), (side, along) = ends
     upper, lower = (_face(ends, diamonds, off, above=above or off > 0) for above in (True, False))
     below = _runs_below(piece, middle, side)
-    holds = "inseam" if piece.edges_of("inseam") else "hem" if piece.edges_of("hem") else "strip"
+    holds = "inseam" if piece.edges_of("inseam") else "hem" if piece.edges_of("hem") else STRIP
     return part_piece(
         piece, Spot(middle.name, reach), Spot(side.name, along), (lower, upper) if below else (upper, lower),
         Edge(name, (upper,), role=LINE), f"{piece.name}_legs", holds, f"{piece.title}, legs",
     )  # fmt: skip
+
+
+def _across(piece: Piece, y: float) -> Ends:
+    """Where a line at a level of the side meets the centre, squarely beside it, and the side."""
+    side = next((edge for edge in piece.edges_of("side") if edge.at_level(y) is not None), None)
+    if side is None:
+        raise CannotStyle(say(f"The side of the {piece.name} does not reach the waist."))
+    along = side.at_level(y) or 0.0
+    return _foot(piece, side.place(along).point), (side, along)
+
+
+def _beyond(piece: Piece, off: float) -> Ends:
+    """The places so far (cm) beyond the strip a piece ends in, along its centre and along its side."""
+    names = [edge.name for edge in piece.edges]
+    before, after = _walked(piece, names.index(STRIP), -1, off), _walked(piece, names.index(STRIP), 1, off)
+    return (before, after) if after[0].role == "side" else (after, before)
+
+
+def _walked(piece: Piece, at: int, way: int, off: float) -> tuple[Edge, float]:
+    """The edge, and the place on it, that lies so far (cm) along the outline from an end of an edge."""
+    while True:
+        at = (at + way) % len(piece.edges)
+        edge = piece.edges[at]
+        if edge.length > off + CORNER:
+            return edge, off if way > 0 else edge.length - off
+        if edge.length > off - CORNER:
+            return edge, edge.length if way > 0 else 0.0
+        off -= edge.length
 
 
 def _runs_below(piece: Piece, middle: Edge, side: Edge) -> bool:
@@ -166,7 +192,7 @@ def _spots(diamond: Diamond, off: float, *, above: bool) -> tuple[Point, Point]:
     return apex.toward(diamond.inner, reach / legs[0]), apex.toward(diamond.outer, reach / legs[1])
 
 
-def _face(ends: tuple[tuple[Edge, float], tuple[Edge, float]], diamonds: Sequence[Diamond], off: float, *, above: bool) -> Path:
+def _face(ends: Ends, diamonds: Sequence[Diamond], off: float, *, above: bool) -> Path:
     """The line as it is sewn above or below: square to the centre, to both legs of every dart and to the side."""
     (middle, reach), (side, along) = ends
     start, end = middle.place(reach), side.place(along)

@@ -73,7 +73,7 @@ def side_upright(case: Case, asked: SideUpright) -> Iterator[Check]:
         words = say(f"{plain(piece.name)} side {{0}} off plumb above the hip", off)
         tail = say("It hangs upright.") if off <= asked.most else say("The belly pulls the side forward: read the hip over it.")
         yield Check(
-            "side.upright", "shapes", "Side upright", "length", off, None, asked.most, asked.most, words, words.stopped + tail,
+            "side.upright", "shapes", "Side upright", "length", off, None, asked.most, 2 * asked.most, words, words.stopped + tail,
             (spot,), "off plumb",
         )  # fmt: skip
 
