@@ -89,10 +89,10 @@ class Board(WebCase):
     def test_a_coat_of_older_rules_says_so_goes_over_and_back(self):
         page = self.get(f"/dockets/{COAT}/draft")
         self.assertRegex(page, r"Older rules</b>\s+\d\d figures would change")
-        both = self.get(f"/dockets/{COAT}/compare?with=rules:3")
+        both = self.get(f"/dockets/{COAT}/compare?with=rules:4")
         self.assertIn("By today&#39;s rules of its method", both)
         old = self.hem_of(page)
-        self.post(f"/dockets/{COAT}/rules", {"rules": "3"})
+        self.post(f"/dockets/{COAT}/rules", {"rules": "4"})
         new = self.get(f"/dockets/{COAT}/draft")
         self.assertNotIn("Older rules</b>", new)
         self.assertNotEqual(self.hem_of(new), old)

@@ -24,7 +24,7 @@ PANELS = Option(
         Choice("arcs", "By the arcs", "the front as wide as the front of the body; else quarters"),
         Choice("quarters", "Quarters", "back and front alike, whatever the arcs"),
     ),
-    before=((1, "quarters"),),
+    before=((2, "quarters"),),
 )  # fmt: skip
 
 

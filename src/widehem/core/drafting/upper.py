@@ -112,13 +112,13 @@ def high_enough(
 
 def armhole(
     tip: Point, shoulder: Point, chest: Point, chest_way: Point, under: Point, side_way: Point, hollow: float, *,
-    rounded: bool = False,
+    rounded: int = 0,
 ) -> Path:  # fmt: skip
     """From the shoulder tip over the chest point to the underarm: one cubic each.
 
     shoulder: the direction of the shoulder line outwards. chest_way: the direction at the chest point, downwards. side_way:
-    the direction of the side seam, downwards. hollow: how far the handles of the lower part reach; rounded: further, where it
-    would turn tighter than can be sewn.
+    the direction of the side seam, downwards. hollow: how far the handles of the lower part reach; rounded:
+    further where it would turn tighter than can be sewn, by 2 otherwise shaped too where that is not enough.
     """
     leaving, way = square_down(shoulder), chest_way.unit()
     third = tip.to(chest) / 3
@@ -139,9 +139,9 @@ def armhole(
     def tighter(reach: float) -> float:
         return lower(reach).turns(16)[1] - 1 / HOLE_RADIUS
 
-    if rounded and hollow < HOLLOW_MOST and tighter(hollow) > 0:
+    if rounded > 0 and hollow < HOLLOW_MOST and tighter(hollow) > 0:
         hollow = solve_or_nearest(tighter, hollow, HOLLOW_MOST, near=1e-4)
-        if tighter(hollow) > 1e-3:
+        if rounded > 1 and tighter(hollow) > 1e-3:
             found = (lower(one, two) for one in HOLLOWS for two in HOLLOWS)
             return Path((upper, min(found, key=lambda curve: curve.turns(16)[1])))
     return Path((upper, lower(hollow)))

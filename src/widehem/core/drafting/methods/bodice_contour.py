@@ -14,6 +14,7 @@ from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece, bust_level
 from widehem.core.drafting.methods.bodice_contour_shape import (
     CLEAR,
+    CLOSE_FIRST,
     CLOSE_TO_WAIST,
     HEM_RISE,
     LEFT_AT_HIP,
@@ -139,7 +140,7 @@ def draw(sheet: Sheet) -> None:
 def _with_its_bust(sheet: Sheet, front: Front, heights: Heights, dart: float, back: Piece, side: float) -> Front:
     """The front a little wider or narrower at the bust, so that the whole comes out as planned once panel and dart are
     rubbed round."""
-    if sheet.rules < 2:
+    if sheet.rules < 3:
         return front
     wanted = sheet.measure("bust").value + sheet.ease("bust").value
     for _ in range(2):
@@ -193,7 +194,10 @@ def _heights(sheet: Sheet) -> tuple[Heights, float]:
                     "armscye depth and side neck to waist again.", front_under.value - top.value, TOP_ABOVE),
             )  # fmt: skip
     hem = nape.value + sheet.length("length").value
-    return Heights(top.value, bust.value, under.value, nape.value, hip.value, hem, back_under.value, front_under.value), taken
+    close = CLOSE_TO_WAIST if sheet.rules > 2 else CLOSE_FIRST
+    return Heights(
+        top.value, bust.value, under.value, nape.value, hip.value, hem, back_under.value, front_under.value, close
+    ), taken
 
 
 def _front(sheet: Sheet, heights: Heights) -> Front:
@@ -314,7 +318,7 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     begin = upper[1.0].moved(shut)
     outer_panel = begin + outer
     if sheet.rules > 1:
-        outer_panel, at_bust = rubbed_round(begin, outer)
+        outer_panel, at_bust = rubbed_round(begin, outer, again=sheet.rules > 2)
     aside = (
         Edge("panel", (outer_panel,), notches=(Notch("bust point", at_bust),)),
         Edge("hem", (between(outer_panel.end, outer_panel.arriving, side.end, side.arriving),), (), "hem"),
@@ -347,7 +351,7 @@ def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered:
     angle, second = _side_dart(front, heights, dart, pivot)
     shut = turn(pivot, angle)
     below = [Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip)]
-    if heights.waist - heights.under_bust <= CLOSE_TO_WAIST:
+    if heights.waist - heights.under_bust <= heights.close:
         below = below[1:]
     armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
     begins = armpit.moved(shut)
@@ -473,6 +477,6 @@ METHOD = register(
             Need("bust_span", "where the panel line lies"),
             Need("strap_to_strap", "where the top edge ends"),
         ),
-        OPTIONS, EASE, draw, rules=2, earlier=(1,),
+        OPTIONS, EASE, draw, rules=3, earlier=(1, 2),
     )
 )  # fmt: skip

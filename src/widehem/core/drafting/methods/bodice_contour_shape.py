@@ -19,13 +19,14 @@ TOWARDS_CENTRE, EACH_LEAST, SHARED_FROM = 3 / 8, 1.3, 2.6
 HEM_RISE = 3.8  # cm from the centre to the side
 FURTHER, PANEL_RADIUS = (1.0, 1.25, 1.5, 1.8, 2.2), 4.05  # of RUBBED, one after the other; cm
 RUBBED = 2.2  # cm each way over which a corner of a panel edge is rubbed round
-CLOSE_TO_WAIST = 4.5  # cm: a ribcage that ends so near the waist is no place of its own in a panel edge
+CLOSE_TO_WAIST, CLOSE_FIRST = 4.5, 0.5  # cm that a ribcage ends above the waist; by the first rules
 CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and that is left at the hip
 
 
 @record(frozen=True)
 class Heights:
-    """Levels below the nape, cm. back_under, front_under: the underarms; hem: at the centre."""
+    """Levels below the nape, cm. back_under, front_under: the underarms; hem: at the centre; close: how near the waist a ribcage
+    ends that is no place of its own in a panel edge."""
 
     top: float
     bust: float
@@ -35,6 +36,7 @@ class Heights:
     hem: float
     back_under: float
     front_under: float
+    close: float
 
 
 def under_intake(difference: float) -> float:
@@ -73,7 +75,7 @@ def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights,
     spots = [Point(line + hand * x, y) for x, y in zip(off, levels, strict=True)]
     upper = Path((curve_between(spots[0], spots[1] - spots[0], spots[1], DOWN),))
     if even:
-        low = spots[2:] if abs(spots[3].y - spots[2].y) > CLOSE_TO_WAIST else spots[3:]
+        low = spots[2:] if abs(spots[3].y - spots[2].y) > heights.close else spots[3:]
         return upper, through(spots[1], DOWN, *low)
     out: list[Segment] = [curve_between(spots[1], DOWN, spots[2], DOWN)]
     way = (spots[4] - spots[2]).unit()
@@ -94,12 +96,13 @@ def through(start: Point, way: Point, *spots: Point) -> Path:
     return Path(curves) + Path.through(points[-1], points[-1] + ways[-1] * 20)
 
 
-def rubbed_round(above: Path, below: Path) -> tuple[Path, float]:
+def rubbed_round(above: Path, below: Path, *, again: bool) -> tuple[Path, float]:
     """Two parts of a panel edge as one line without a corner where they meet, as long as both; and how far along that is, cm.
 
-    A curve over the corner is shorter than the corner: what it is shorter the lower part ends further down.
+    A curve over the corner is shorter than the corner: what it is shorter the lower part ends further down. again: from further
+    away, where it would turn too tight.
     """
-    for further in FURTHER:  # where the corner is sharp, or the panel small, from further away
+    for further in FURTHER if again else FURTHER[:1]:  # where the corner is sharp, or the panel small, from further away
         each = min(RUBBED * further, above.length / 2, below.length / 2)
         first, last = above.cut(above.length - each)[0], below.cut(each)[1]
         over = curve_between(first.end, first.arriving, last.start, last.leaving)

@@ -25,7 +25,7 @@ from widehem.core.drafting.bodice import (
     side_by_side,
 )
 from widehem.core.drafting.method import Method, register
-from widehem.core.drafting.methods.bodice_cup_side import TurnedBack, waist_below, wide_enough
+from widehem.core.drafting.methods.bodice_cup_side import TurnedBack, dip, waist_below, wide_enough
 from widehem.core.drafting.methods.bodice_dart import rounded
 from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
 from widehem.core.drafting.methods.bodice_measured import NEEDS
@@ -247,7 +247,7 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
         over = width - ease - target
         wide, high = width - ease, frame.depth.value + 1
         spots = [(wide / 2, high)]
-        if sheet.rules > 1 and over > ONE_DART_MOST:
+        if sheet.rules > 2 and over > ONE_DART_MOST:
             spots = [(wide / 3, high), (wide * 2 / 3, high + 1.5)]
         _waist(half, frame, lean, over, spots)
         sheet.line(
@@ -312,7 +312,8 @@ def _front(
         target = sheet.measure("waist").value / 4 + ease
         turned = wide_enough(under, side_way, frame.bust_point, long, frame.waist, target) if sheet.rules > 1 else None
         if turned is not None and turned.mouth < _least(sheet):  # too little for a dart: the side leans as far all the same
-            side_way, turned = (turned.upper.end - turned.upper.start).unit(), None
+            side_way = (turned.upper.end - turned.upper.start).unit() if sheet.rules > 2 else side_way
+            turned = None
         if turned is None:
             down = _lean(tall, ease, target).down
             if sheet.rules > 1:  # by how the side leans in the end, whatever the waist lacks added
@@ -320,7 +321,8 @@ def _front(
                 lacks = min(under.x + side_way.x / side_way.y * fall - target, 0.0)
                 out = side_way.x / side_way.y * fall - lacks
                 equal = math.sqrt(max(long * long - out * out, 0.0)) - fall  # where it would be as long as the back
-                down = min(max(equal, -DIP_MOST), down)
+                flat = -DIP_MOST if sheet.rules > 2 else dip(Point(out, fall), target)
+                down = min(max(equal, flat), down)
             over = _straight_on(half, frame, side_way, target, down)
         else:
             over = waist_below(half, turned, frame.waist, target, BLAME)
@@ -436,8 +438,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
-        rules=2,
-        earlier=(1,),
+        rules=3,
+        earlier=(1, 2),
         has_armhole=True,
     )
 )

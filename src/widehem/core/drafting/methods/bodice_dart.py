@@ -26,12 +26,12 @@ def turned(frame: Frame, angle: float) -> tuple[Point, Point, Point]:
     return frame.shoulder_middle.moved(way), frame.tip_front.moved(way), frame.chest_front.moved(way)
 
 
-def rounded(sheet: Sheet, code: str) -> bool:
-    """Whether an armhole may be hollowed further than its default, so that it can be sewn; never further than was set."""
-    return sheet.rules > 1 and sheet.options[code] == sheet.settings[code].default
+def rounded(sheet: Sheet, code: str) -> int:
+    """How far an armhole may be hollowed beyond its default, so that it can be sewn: 0 not at all; never further than was set."""
+    return sheet.rules - 1 if sheet.options[code] == sheet.settings[code].default else 0
 
 
-def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float, *, rounded: bool = False) -> Path:
+def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float, *, rounded: int = 0) -> Path:
     """The front armhole with the bust dart open by an angle."""
     _, tip, chest = turned(frame, angle)
     shoulder = frame.shoulder_way.moved(turn(Point(0, 0), angle))

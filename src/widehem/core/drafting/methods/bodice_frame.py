@@ -90,7 +90,7 @@ class Frame:
 
 def refuse_flat_neck(sheet: Sheet, rise: float) -> None:
     """Raise CannotDraft where the side neck point hardly lies above the nape: no back neck can be drawn so flat. rise: cm."""
-    least = RISE_LEAST if sheet.rules > 1 else 0.0
+    least = RISE_LEAST if sheet.rules > 2 else 0.0
     if rise > least:
         return
     raise CannotDraft(

@@ -394,8 +394,8 @@ METHOD = register(
         DARTED,
         EASE,
         draw,
-        rules=2,
-        earlier=(1,),
+        rules=3,
+        earlier=(1, 2),
         mends=MENDS,
         has_armhole=True,
     )

@@ -128,7 +128,7 @@ def _hole(
     chest = Point(top.tip.x - sheet.length(f"hollow_{name}").value, (tip.y + level) / 2)
     under = Point(width, level - moves[1])
     return armhole(
-        tip, (tip - snp).unit(), chest, DOWN, under, Point(-lean.side, waist - level), HOLLOW[name], rounded=sheet.rules > 1
+        tip, (tip - snp).unit(), chest, DOWN, under, Point(-lean.side, waist - level), HOLLOW[name], rounded=sheet.rules - 1
     )
 
 
@@ -190,7 +190,7 @@ def _side(sheet: Sheet, width: Quantity, ease: Quantity, waist: float, level: fl
 def _shoulders(sheet: Sheet, board: Table, waist: float) -> tuple[_Top, _Top]:
     across, shoulder, nape_waist = sheet.measure("across_shoulders"), sheet.measure("shoulder"), sheet.measure("nape_waist")
     rise = (sheet.measure("snp_waist_back") - nape_waist).called("back rises")
-    if sheet.rules > 1:
+    if sheet.rules > 2:
         refuse_flat_neck(sheet, rise.value)
     with sheet.step(
         "Shoulders",
@@ -421,8 +421,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
-        rules=2,
-        earlier=(1,),
+        rules=3,
+        earlier=(1, 2),
         mends={
             "armhole.balance": (Mend("True it as far as may be, across the chest and at the underarm", "trued_hole", "needed"),)
         },

@@ -44,10 +44,10 @@ MIDDLE = "centre_front"  # the line on the front from which its levels are measu
 
 def draw(sheet: Sheet) -> None:
     """Every piece, step by step."""
-    if sheet.rules < 3 and isinstance(sheet.options["overlap"], Quantity):
+    if sheet.rules < 4 and isinstance(sheet.options["overlap"], Quantity):
         sheet.options["overlap"] = earlier_overlap(sheet.choice("breast"))
     at = shapes.frame(sheet)
-    if sheet.rules > 2:
+    if sheet.rules > 3:
         at = _with_its_bust(sheet, at)
     front, back, lapel, pieces = _drawn(sheet, at)
     _finish(sheet, at, front, back, lapel, pieces)
@@ -145,7 +145,7 @@ def _pieces(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, room
         "the neckline; the pad follows both armholes at the shoulder."):  # fmt: skip
         facing, inner = lapels.facing_of(front, lapel, at, overlap, sheet.measure("shoulder").value)
         length = front.neck.length + back.neck.length
-        collar, pad = lapels.collar_of(length, back.neck.length, falls=sheet.rules > 2), lapels.pad_of(front, back)
+        collar, pad = lapels.collar_of(length, back.neck.length, falls=sheet.rules > 3), lapels.pad_of(front, back)
         sheet.sum("half the neckline", drawn(length, "half the neckline"))
     lines = (lapel.roll, *made[1].lines, InnerLine("facing_line", "Facing line", inner))
     made[1] = replace(made[1], lines=lines, holes=lapels.buttons(at, lapel.turns.y, overlap, double))
@@ -380,6 +380,6 @@ METHOD = register(
             Need("bust_span", "where the front dart lies"),
             Need("waist_knee", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, rules=3, arm_ease=9.0, earlier=(1, 2), mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=4, arm_ease=9.0, earlier=(1, 2, 3), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

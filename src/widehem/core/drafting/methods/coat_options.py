@@ -64,7 +64,7 @@ FORWARD = Option(
 SLOPE = Option(
     "slope", "Shoulder falls", "choice", "measured", "how much, before the pad lifts it",
     school=True, choices=(Choice("measured", "As measured", "the shoulder drop less the pad, shared between front and back"), Choice("drawn", "As drawn", "2 behind, in front by the length over the bust")),
-    before=((2, "drawn"),),
+    before=((3, "drawn"),),
 )  # fmt: skip
 PAD = Option("pad", "Pad, how high", "length", 1.0, "it lifts the shoulder by so much", 0.0, 3.0, 0.25)
 OPTIONS = (BREAST, OVERLAP, BREAK, NECK, LENGTH, DEPTH, FRONT_DART, BACK, SIDE, FORWARD, SLOPE, PAD)

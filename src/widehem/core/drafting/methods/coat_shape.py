@@ -128,7 +128,7 @@ def falls(sheet: Sheet, name: str, over: float) -> float:
 def half(sheet: Sheet, name: str, at: Frame) -> Half:
     """Neck, shoulder and armhole of a half. Raises CannotDraft."""
     shoulder = sheet.measure("shoulder").value + (BACK_EASED if name == "back" else 0.0)
-    if sheet.rules > 2:  # a neck that is wider than the body's takes it off the shoulder
+    if sheet.rules > 3:  # a neck that is wider than the body's takes it off the shoulder
         shoulder -= max(at.neck - sheet.measure("neck").value / 5, 0.0)
     drop = falls(sheet, name, at.over)
     at = behind(at) if name == "back" else at
@@ -161,7 +161,7 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
         chest,
         under,
         neck,
-        armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules > 2),
+        armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules - 2),
     )
 
 

@@ -309,7 +309,7 @@ def _armhole(panel: Panel) -> Edge:
 
 def _cups(sheet: Sheet) -> bool:
     """Whether a cup may have a dart."""
-    return sheet.rules > 1 and sheet.choice("cup") == "auto"
+    return sheet.rules > 2 and sheet.choice("cup") == "auto"
 
 
 def _holding(sheet: Sheet, panels: tuple[Panel, Panel], levels: Levels) -> tuple[Panel, Panel]:
@@ -479,6 +479,6 @@ METHOD = register(
             Need("across_chest", "how far the front armhole stands in"),
             Need("waist_floor", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, rules=2, earlier=(1,), mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=3, earlier=(1, 2), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

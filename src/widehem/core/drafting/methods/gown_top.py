@@ -61,7 +61,7 @@ def hole_of(sheet: Sheet, name: str, top: Top, under: Point) -> Path:
             say(f"The underarm lies {{0}} below the shoulder tip of the {name}; {{1u}} is the least: read underarm to waist "
                 f"and side neck to waist again.", under.y - tip.y, HOLE_HIGH),
         )  # fmt: skip
-    return armhole(tip, top.way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules > 1)
+    return armhole(tip, top.way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules - 1)
 
 
 def top_of(sheet: Sheet, name: str) -> Top:

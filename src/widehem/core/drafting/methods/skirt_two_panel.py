@@ -212,7 +212,7 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
-        rules=2,
-        earlier=(1,),
+        rules=3,
+        earlier=(1, 2),
     )
 )

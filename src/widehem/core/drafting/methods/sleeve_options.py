@@ -24,9 +24,9 @@ def cap_ease(on: Mapping[str, Any]) -> Quantity:
 
 EASE = (
     Option("upper_arm", "Upper arm ease", "length", None, "whole round, of a high cap; a lower cap is wider; 5, or 9 in a coat", 0.0, 15.0, 0.5, least=3.0,
-        worked=lambda on: on[ARM_EASE], after=(ARM_EASE,), before=((1, 5.0),), drawn=True),
+        worked=lambda on: on[ARM_EASE], after=(ARM_EASE,), before=((2, 5.0),), drawn=True),
     Option("cap", "Cap ease", "length", None, "eased into the armhole: 2.5 or 5.7 in a hundred of it, the smaller; less in crisp cloth, none in jersey", 0.0, 5.0, 0.25,
-        least=1.3, worked=cap_ease, after=(CLOTH.code, ARMHOLE), before=((1, CAP_MOST),), drawn=True),
+        least=1.3, worked=cap_ease, after=(CLOTH.code, ARMHOLE), before=((2, CAP_MOST),), drawn=True),
 )  # fmt: skip
 CAP = Option(
     "cap_height", "Cap", "choice", "high", "how high it is decides how the arm lifts",

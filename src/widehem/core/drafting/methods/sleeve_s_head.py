@@ -256,7 +256,7 @@ def _edge(sheet: Sheet, head: _Head, under: float, elbow: float | None, wrist: f
 def _on_head(sheet: Sheet, hole: Armhole, head: float) -> tuple[float, float, float]:
     """How far along the head, from the back edge, its notches stand: the shoulder a quarter on, from there as far to the side
     seam as the front armhole is long with its share of the ease. cm."""
-    if sheet.rules < 2:
+    if sheet.rules < 3:
         return head / 4, head / 2, head * 3 / 4
     front = hole.front * head / hole.whole
     return head / 4, head / 4 + front / 2, head / 4 + front
@@ -290,7 +290,7 @@ def _hand_over(
             *room_for(arm_of(sheet), length, crown_to_hollow),
             *(NotchAt(EdgeRef("sleeve", "cap"), n, 1, along) for n, along in zip(HEAD_NOTCHES, on_head, strict=True)),
             CapFits(hole.whole, sheet.ease("cap").value, own=(0.0, HEAD_EASE_MOST)),
-            CapHalves(hole.front, hole.back, (SHOULDER, SIDE_NOTCH), (0.0, HEAD_EASE_MOST)) if sheet.rules > 1 else None,
+            CapHalves(hole.front, hole.back, (SHOULDER, SIDE_NOTCH), (0.0, HEAD_EASE_MOST)) if sheet.rules > 2 else None,
             HandPasses(hand) if hand is not None else None,
         ),
     )
@@ -306,7 +306,7 @@ METHOD = register(
             Need("arm_length", "the length, unless another is set, and the elbow"),
             Need("hand", "the width at the wrist"),
         ),
-        (length_option(), WRIST), EASE, draw, rules=2, earlier=(1,), for_armhole=True, made_for="gown.seam_shaped",
+        (length_option(), WRIST), EASE, draw, rules=3, earlier=(1, 2), for_armhole=True, made_for="gown.seam_shaped",
         mends={"hand.passes": (Mend("Close it with buttons", "wrist", "buttons"),)},
     )
 )  # fmt: skip

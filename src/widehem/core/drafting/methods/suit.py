@@ -117,7 +117,7 @@ def draw(sheet: Sheet) -> None:
         _show_parts(sheet, "front", front.bodice, lower["front"])
     with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line "
         "until the sides are as far apart as in front."):  # fmt: skip
-        even = sheet.rules > 1
+        even = sheet.rules > 2
         side = joins.waist_of(front, lower["front"], joins.LOWERED, even=even).side.length
         back = joins.back_with_side(
             upper["back"], lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet), even=even
@@ -176,7 +176,7 @@ def _unsewn(sheet: Sheet) -> bool:
 def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     behind = name == "back"
     waist = joins.waist_of(
-        laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet), even=sheet.rules > 1
+        laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet), even=sheet.rules > 2
     )
     if sheet.choice("waist_seam") == "elastic":
         waist = replace(waist, diamonds=())
@@ -330,7 +330,7 @@ METHOD = register(
         "suit.one_piece", "One-piece suit", "Whole garments",
         "A darted bodice and trousers joined without a waist seam, with room in the length to sit and reach.",
         (*_needs(), Need("knee", "the width at the knee"), Need("ankle", "what the foot passes")), OPTIONS, EASE, draw,
-        rules=2, earlier=(1,), mends={
+        rules=3, earlier=(1, 2), mends={
             "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
             "opening.reach": (Mend("Open the centre front", "opening_at", "centre_front"),),
             "seat.length": (Mend("Gap of 3 cm in front and at the side", "gap", "3 cm"),

@@ -259,7 +259,7 @@ def _piece(sheet: Sheet, name: str, half: _Half) -> Piece:
     top = Point(0.0, 0.0) if name == "back" else Point(0.0, sheet.length("neck_depth").value)
     meets = neck_meets(sheet.rules)
     neck = back_neck(top, half.snp, way, meets) if name == "back" else front_neck(top, half.snp, way, meets=meets)
-    hole = armhole(half.tip, way, half.blade, DOWN, half.under, DOWN, HOLLOW, rounded=sheet.rules > 1)
+    hole = armhole(half.tip, way, half.blade, DOWN, half.under, DOWN, HOLLOW, rounded=sheet.rules - 1)
     side = _side(half)
     centre = f"centre_{name}"
     opened = sheet.choice("opening_at") == centre
@@ -340,7 +340,7 @@ METHOD = register(
             Need("across_back", "where the armhole lies"),
         ),
         (FIT, LENGTH, SIDE, NECK_WIDE, NECK_DEEP, OPENING, OPENING_LENGTH, replace(CLOTH, default="knit")), EASE, draw,
-        rules=2, earlier=(1,), mends={
+        rules=3, earlier=(1, 2), mends={
             "head.passes": (Mend("Widen the neck by 2 cm on each side", "neck_wider", "2 cm"),
                 Mend("Open the centre back", "opening_at", "centre_back")),
             "girth.hip": (Mend("Let the side out to the hip", "side", "hip"),),

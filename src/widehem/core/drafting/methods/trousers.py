@@ -285,7 +285,12 @@ def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Pane
             edges = (
                 Edge("waist", top.waist.parts, top.waist.darts, "hem" if sheet.choice("waistline") == "elastic" else "seam"),
                 Edge("side", (top.side,)),
-                Edge("hem", (hem_of(panel, top.side),), (), "seam" if sheet.choice("hem_end") == "band" else "hem"),
+                Edge(
+                    "hem",
+                    (hem_of(panel, top.side, level=sheet.rules > 2),),
+                    (),
+                    "seam" if sheet.choice("hem_end") == "band" else "hem",
+                ),
                 Edge("inseam", (panel.inseam.reverse(),)),
                 Edge("crotch", (_crotch(panel).reverse(),)),
             )

@@ -31,7 +31,7 @@ GATHERED, BAND_HIGH, UNDERLAP = 1.4, 3.0, 3.0  # how much more a hem is than its
 def full_length(sheet: Sheet) -> Quantity:
     """How long the leg would be that is drawn before it is cut off, cm: to the floor, or as long as it is set."""
     length, floor = sheet.length("length"), sheet.chart.get("waist_floor")
-    if sheet.rules < 2 or floor is None or length.value >= floor - ABOVE_FLOOR:
+    if sheet.rules < 3 or floor is None or length.value >= floor - ABOVE_FLOOR:
         return length
     return (sheet.measure("waist_floor") - ABOVE_FLOOR).called("full length")
 
@@ -46,7 +46,7 @@ def cut_at(sheet: Sheet, crotch: float, knee: float) -> float | None:
 
 
 def _above_knee(sheet: Sheet, knee: float) -> bool:
-    return sheet.rules > 1 and sheet.length("length").value < knee + BELOW_KNEE
+    return sheet.rules > 2 and sheet.length("length").value < knee + BELOW_KNEE
 
 
 def straight_to_hem(sheet: Sheet, rise: Rise) -> bool:
@@ -71,7 +71,7 @@ def leg_at(sheet: Sheet, down: float, knee_at: float) -> float | None:
 def settle_legs(sheet: Sheet, rise: Rise) -> None:
     """Knee and hem where they are not set: of a breech by the leg there, of a close knit smaller by as much as the hip, of a
     gathered leg as the gathers ask."""
-    if sheet.rules < 2:
+    if sheet.rules < 3:
         return
     hem, length = sheet.options["hem_girth"], sheet.length("length").value
     end = sheet.choice("hem_end")
@@ -96,26 +96,27 @@ def _close_legs(sheet: Sheet) -> None:
         sheet.options[code] = drawn(measure * max(part, least), sheet.settings[code].name.lower())
 
 
-def hem_of(panel: Panel, side: Path) -> Path:
-    """Square to both seams, so that the joined hem has no corner; of a short leg level between, bent only beside the seams."""
+def hem_of(panel: Panel, side: Path, *, level: bool) -> Path:
+    """Square to both seams, so that the joined hem has no corner; of a short leg level between, bent only
+    beside the seams, where it is to be level."""
     inseam, end, start = panel.inseam.arriving, panel.inseam.end, side.end
     leaving, arriving = Point(side.arriving.y, -side.arriving.x), Point(inseam.y, -inseam.x)
-    if panel.rise.cut is None or panel.dips is None:
+    if panel.rise.cut is None or not level:
         return Path((curve_between(start, leaving, end, arriving),))
     first, last = _beside(leaving), _beside(-arriving)
     if start.to(end) < first + last + 1.0:
         return Path((curve_between(start, leaving, end, arriving),))
-    level = Point(1.0 if end.x > start.x else -1.0, 0.0)
+    across = Point(1.0 if end.x > start.x else -1.0, 0.0)
     knees = [
         Point(at.x + way.x * over, at.y + way.y / max(abs(way.x), 0.2) * over / 2)
-        for at, way, over in ((start, Point(level.x, leaving.y), first), (end, Point(-level.x, -arriving.y), last))
+        for at, way, over in ((start, Point(across.x, leaving.y), first), (end, Point(-across.x, -arriving.y), last))
     ]
     low = (knees[0].y + knees[1].y) / 2
     knees = [Point(knee.x, low) for knee in knees]
     parts: list[Segment] = [
-        curve_between(start, leaving, knees[0], level),
+        curve_between(start, leaving, knees[0], across),
         Line(*knees),
-        curve_between(knees[1], level, end, arriving),
+        curve_between(knees[1], across, end, arriving),
     ]
     return Path(tuple(parts))
 
