@@ -171,7 +171,18 @@ class Plain(unittest.TestCase):
             self.assertNotEqual(verdicts(mended)["armhole.balance"], "not", build)
             told = " ".join(str(note) for note in mended.notes)
             self.assertIn("shorter than the centre back", told)
-            self.assertIn("back side seam", told)
+            self.assertIn("back side seam, between its two notches", told)
+
+    def test_what_is_eased_in_is_marked_at_both_ends_on_both_sides(self):
+        made = bodice("bodice.plain")
+        front, back = (made.garment.piece(name).edge("side") for name in ("front", "back"))
+        self.assertAlmostEqual(front.notch("lower ease").along, back.length / 2)
+        self.assertAlmostEqual(back.notch("lower ease").along, back.length / 2)
+        for side in (front, back):
+            self.assertAlmostEqual(side.length - side.notch("upper ease").along, 2.0)
+        self.assertEqual(verdicts(made)["notches.side"], "true")
+        plain = bodice("bodice.plain", options={"trued_hole": "set"})
+        self.assertEqual(plain.garment.piece("front").edge("side").notches, (), "nothing is eased")
 
     def test_a_fuller_bust_gives_up_length_and_says_so(self):
         notes = [str(note) for note in bodice("bodice.plain", "full").notes]

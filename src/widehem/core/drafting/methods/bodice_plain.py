@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import partial
 
 from widehem.core.drafting.armhole_level import armhole_level
@@ -25,7 +26,9 @@ from widehem.core.drafting.upper import (
 )
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.edge import Notch
 from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
@@ -35,6 +38,7 @@ from widehem.core.values import record
 TIP_LEAST, TIP_MOST = 1.0, 7.0
 NECK_OFF, FRONT_OVER, FRONT_OVER_FIRST = 1.5, 1.0, 2.0
 MOVE_MOST = 0.7  # cm
+EASED_BELOW = 2.0  # cm below the underarm, where a zone that is eased in begins
 
 EASE = (
     Option(
@@ -368,12 +372,27 @@ def _half(
     return half
 
 
+def _with_eased_zone(pieces: list[Piece]) -> list[Piece]:
+    """Both sides with a notch where what is eased into them begins, a little below the underarm, and where it ends, midway to
+    the waist. Both run from the waist up."""
+    midway = min(piece.edge("side").length for piece in pieces) / 2
+    found = []
+    for piece in pieces:
+        side = piece.edge("side")
+        notches = Notch("lower ease", midway), Notch("upper ease", side.length - EASED_BELOW)
+        found.append(piece.with_edge(replace(side, notches=notches)))
+    return found
+
+
 def _finish(sheet: Sheet, back: Half, front: Half, board: Table, waist: float, lean: Lean, moves: tuple[float, float]) -> None:
     low = BalanceLine.across("waist", waist, notched=False)
     pieces = [
         piece_of(sheet, half, (BalanceLine.across("bust", half.under.y, notched=False), low), waist, f"Bodice {half.name}")
         for half in (back, front)
     ]
+    marked = sheet.rules > 2 and moves[1] > 0
+    if marked:
+        pieces = _with_eased_zone(pieces)
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece in pieces:
@@ -388,7 +407,9 @@ def _finish(sheet: Sheet, back: Half, front: Half, board: Table, waist: float, l
     if raised:
         sheet.note(
             say(
-                "Ease the {0u} the front side is longer into the back side seam, between the bust line and midway to the "
+                "Ease the {0u} the front side is longer into the back side seam, between its two notches."
+                if marked
+                else "Ease the {0u} the front side is longer into the back side seam, between the bust line and midway to the "
                 "waist.",
                 raised,
             )
