@@ -69,7 +69,7 @@ BUST_NEAR = 0.05  # cm
 LAP, LAP_IN = 3.8, 1.3
 
 OPTIONS = (
-    Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 15.0, 0.5),
+    Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 16.0, 0.5),
     Option("neckline", "Neckline", "choice", "straight", "of the front",
         choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "4.5 lower at the centre"))),
     Option("back_top", "Back top below the underarm", "length", 2.0, "how low the back lies at its centre", 0.0, 12.0, 0.5),
