@@ -269,11 +269,12 @@ def hand_over(
     *,
     side_ease: float = 0.0,
     bust_slack: float = GIRTH_SLACK,
+    more: Sequence[Demand] = (),
 ) -> None:
     """Both pieces with what holds them together.
 
     plan: ease round the body at bust and waist, as asked. shoulder_ease, side_ease: how much longer the back is than the
-    front there.
+    front there. more: what else it is held against.
     """
     armscye = sheet.chart.get("armscye")
     sheet.hand_over(
@@ -287,6 +288,7 @@ def hand_over(
             *upper_demands(back, front),
             NeckOn(sheet.measure("neck").value, None if sheet.choice("neck_shape") == "square" else NECK_MOST),
             ArmholeOn(armscye) if armscye is not None else None,
+            *more,
         ),
     )  # fmt: skip
 

@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
-
-from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.bodice import middle_seams, sewn
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
@@ -29,16 +26,15 @@ from widehem.core.drafting.methods.bodice_contour_shape import (
     rise,
     rubbed_round,
     shared,
-    through,
     under_intake,
 )
+from widehem.core.drafting.methods.bodice_contour_side import Front, natural_side, side_of
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, turn
-from widehem.core.geometry.solve import solve_or_nearest
+from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.shapes import HemRises
 from widehem.core.pattern.edge import Edge, Notch
@@ -49,7 +45,6 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
 
 APART = 6.0
 # edges by the step that draws them
@@ -60,7 +55,6 @@ PENCIL: dict[str, dict[int, tuple[str, ...]]] = {
 }
 UNDER_BELOW, TOP_ABOVE = 3.0, 4.0
 LOWERED_MOST = 3.0  # cm that the back may begin lower to be as long as the front
-OVER = 0.01  # cm that the front side may be longer than the back before its underarm is lowered
 DART_FROM = 1.0  # cm of difference between front and back length from which the side has a dart
 SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
@@ -90,21 +84,6 @@ EASE = (
 )  # fmt: skip
 
 
-@record(frozen=True)
-class Front:
-    """Both front panels before they are cut out, x from the centre, cm. takes: under the bust and at the waist; at: widths of
-    the side."""
-
-    line: float
-    clear: float
-    above: float
-    takes: tuple[float, float]
-    bust: float
-    under: float
-    waist: float
-    hip: float
-
-
 def draw(sheet: Sheet) -> None:
     """Back, front and side front, step by step."""
     heights, dart = _heights(sheet)
@@ -115,7 +94,7 @@ def draw(sheet: Sheet) -> None:
         "rest goes to the side.",
     ):
         back, side, sums = back_piece(sheet, heights)
-        short = side.length - _natural_side(front, heights, dart)
+        short = side.length - natural_side(front, heights, dart)
         if short > 0.05:  # the front is never raised, it would cut: the back begins lower
             heights = replace(heights, back_under=heights.back_under + min(short, LOWERED_MOST))
             back, side, sums = back_piece(sheet, heights)
@@ -286,7 +265,7 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
             for hand, path in parts.items():
                 parts[hand] = lengthen(path, longest - path.length)
     strap = Point(sheet.measure("strap_to_strap").value / 2 + 2 * front.above, heights.top)
-    armpit, shut, side = _side(front, heights, dart, upper[1.0].end, side_length)
+    armpit, shut, side = side_of(front, heights, dart, upper[1.0].end, side_length)
     drop, wide = armpit.y - strap.y, armpit.x - strap.x
     hole = Path((curve_between(strap, DOWN, armpit, Point(1.0, 0.0), drop / 2, wide / 2),))
     with sheet.step(
@@ -338,54 +317,6 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
         Piece("side_front", "Bodice side front", aside, "front", balance, marks=marks, grain=grain),
         Piece("front", "Bodice front", centre, "", balance, stands="pair" if opened else "fold", middle="centre_front"),
     ]
-
-
-def _natural_side(front: Front, heights: Heights, dart: float) -> float:
-    """How long the front side comes out by itself, cm."""
-    _, _, side = _side_at(front, heights, dart, Point(front.line + front.clear, heights.bust), 0.0)
-    return cut_at_hem(side, heights.hem - HEM_RISE).length
-
-
-def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered: float) -> tuple[Point, Transform, Path]:
-    """The front underarm, so far lowered, how the dart is shut, and the side running on past the hem."""
-    angle, second = _side_dart(front, heights, dart, pivot)
-    shut = turn(pivot, angle)
-    below = [Point(front.under, heights.under_bust), Point(front.waist, heights.waist), Point(front.hip, heights.hip)]
-    if heights.waist - heights.under_bust <= heights.close:
-        below = below[1:]
-    armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
-    begins = armpit.moved(shut)
-    onto = second.y - begins.y > 0.5 and angle > 0
-    side = through(begins, second - begins, second, *below) if onto else through(begins, DOWN, *below)
-    return armpit, shut, side
-
-
-def _side(front: Front, heights: Heights, dart: float, pivot: Point, length: float) -> tuple[Point, Transform, Path]:
-    """The front underarm, how its dart is shut, and the side as long as the back: what it is longer the underarm is lowered."""
-
-    def over(lowered: float) -> float:
-        return cut_at_hem(_side_at(front, heights, dart, pivot, lowered)[2], heights.hem - HEM_RISE).length - length
-
-    lowered, most = 0.0, heights.under_bust - 1.0 - heights.front_under
-    if over(0.0) > OVER and most > 0:
-        lowered = solve_or_nearest(over, 0.0, most, near=OVER)
-    armpit, shut, side = _side_at(front, heights, dart, pivot, lowered)
-    return armpit, shut, _as_long(side, heights.hem - HEM_RISE, length)
-
-
-def _side_dart(front: Front, heights: Heights, takes: float, pivot: Point) -> tuple[float, Point]:
-    """The angle of the dart, and where its legs meet on the side once it is shut."""
-    first = Point(front.bust, max(heights.bust - takes / 2, heights.front_under + 0.5))
-    if not takes:
-        return 0.0, first
-    angle = 2 * math.asin(min(takes / 2 / pivot.to(first), 0.6))
-    return angle, first.moved(turn(pivot, angle))
-
-
-def _as_long(side: Path, y: float, length: float) -> Path:
-    """The side cut near a level so that it is this long; never more than 2 from it."""
-    near = cut_at_hem(side, y).length
-    return side.cut(min(max(length, near - 2.0), near + 2.0))[0]
 
 
 def _neckline(top: Point, panel: Path, heart: float, way: Point | None) -> Path:

@@ -10,7 +10,7 @@ from widehem.core.drafting.armhole_level import armhole_level
 from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_over, piece_of, show_half, side_by_side
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_frame import refuse_flat_neck
-from widehem.core.drafting.methods.bodice_options import NECK_SHAPE, OPENING
+from widehem.core.drafting.methods.bodice_plain_options import EASE, OPTIONS
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
@@ -26,10 +26,13 @@ from widehem.core.drafting.upper import (
 )
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.check import Demand
+from widehem.core.pattern.checks.held import NotchAt
 from widehem.core.pattern.edge import Notch
+from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
-from widehem.core.setting.option import Choice, Mend, Option
+from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -39,52 +42,6 @@ TIP_LEAST, TIP_MOST = 1.0, 7.0
 NECK_OFF, FRONT_OVER, FRONT_OVER_FIRST = 1.5, 1.0, 2.0
 MOVE_MOST = 0.7  # cm
 EASED_BELOW = 2.0  # cm below the underarm, where a zone that is eased in begins
-
-EASE = (
-    Option(
-        "quarter",
-        "Ease on each quarter",
-        "length",
-        2.5,
-        "at bust and waist alike; a bodice without darts is meant to be easy",
-        1.3,
-        8.0,
-        0.25,
-        least=1.3,
-    ),
-)
-OPTIONS = (
-    Option(
-        "level", "Armhole level", "choice", "measured", "half of the nape to waist alone binds under the arm",
-        choices=(Choice("measured", "Armscye depth", "and what it shall lie below the arm"),
-            Choice("half", "Half the back length", "half of nape to waist, and 2.5"),
-            Choice("armscye", "Half the armscye", "and what it shall lie below the arm"),
-            Choice("bust", "Bust / 6", "a sixth of the bust and 1.5, below the shoulder tip")),
-        school=True,
-    ),
-    Option("below", "Armhole below the arm", "length", 3.0, "a loose armhole lies lower", 1.0, 6.0, 0.5),
-    Option("hollow_back", "Back chest hollow", "length", 0.6, "the armhole stands in by so much halfway", 0.0, 2.0, 0.1),
-    Option("hollow_front", "Front chest hollow", "length", 1.9, "the front is hollowed more than the back", 0.5, 3.5, 0.1),
-    Option("narrower", "Front narrower at the shoulder", "length", 0.6, "the chest is narrower than the back", 0.0, 2.0, 0.1),
-    Option(
-        "neck_depth", "Front neck depth", "length", None, "below the front side neck point", 4.0, 20.0, 0.5,
-        worked=lambda on: on["neck"] / 5 - 0.9, uses=("neck",), drawn=True,
-    ),
-    Option("shaping", "Side seam shaping", "number", 50.0, "per cent of the way from straight down to the waist mark", 0.0,
-        100.0, 10.0),
-    Option(
-        "trued_hole", "Armholes trued", "choice", "needed", "a front armhole that is longer than the back gapes",
-        choices=(Choice("needed", "As far as needed", "folded out across the chest and raised at the underarm, 0.7 each at most"),
-            Choice("set", "Only as set below", "what gapes is shown")),
-        before=((1, "set"),),
-    ),
-    Option("fold_chest", "Folded out across the chest", "length", 0.0, "trues a front armhole that is too long; the front "
-        "gets shorter by it", 0.0, 0.7, 0.1),
-    Option("raise_underarm", "Front underarm raised", "length", 0.0, "trues a front armhole that is too long; the surplus is "
-        "eased into the back side seam", 0.0, 0.7, 0.1),
-    NECK_SHAPE,
-    OPENING,
-)  # fmt: skip
 
 
 @record(frozen=True)
@@ -372,16 +329,18 @@ def _half(
     return half
 
 
-def _with_eased_zone(pieces: list[Piece]) -> list[Piece]:
+def _with_eased_zone(pieces: list[Piece]) -> tuple[list[Piece], list[Demand]]:
     """Both sides with a notch where what is eased into them begins, a little below the underarm, and where it ends, midway to
-    the waist. Both run from the waist up."""
+    the waist, and what holds them there. Both run from the waist up."""
     midway = min(piece.edge("side").length for piece in pieces) / 2
-    found = []
+    found, held = list[Piece](), list[Demand]()
     for piece in pieces:
         side = piece.edge("side")
-        notches = Notch("lower ease", midway), Notch("upper ease", side.length - EASED_BELOW)
+        spots = {"lower ease": midway, "upper ease": side.length - EASED_BELOW}
+        notches = tuple(Notch(name, along) for name, along in spots.items())
         found.append(piece.with_edge(replace(side, notches=notches)))
-    return found
+        held += [NotchAt(EdgeRef(piece.name, "side"), name, 1, along) for name, along in spots.items()]
+    return found, held
 
 
 def _finish(sheet: Sheet, back: Half, front: Half, board: Table, waist: float, lean: Lean, moves: tuple[float, float]) -> None:
@@ -390,9 +349,10 @@ def _finish(sheet: Sheet, back: Half, front: Half, board: Table, waist: float, l
         piece_of(sheet, half, (BalanceLine.across("bust", half.under.y, notched=False), low), waist, f"Bodice {half.name}")
         for half in (back, front)
     ]
+    held: list[Demand] = []
     marked = sheet.rules > 2 and moves[1] > 0
     if marked:
-        pieces = _with_eased_zone(pieces)
+        pieces, held = _with_eased_zone(pieces)
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         for piece in pieces:
@@ -417,7 +377,7 @@ def _finish(sheet: Sheet, back: Half, front: Half, board: Table, waist: float, l
     quarter = sheet.ease("quarter")
     whole_waist = 4 * (sheet.measure("bust") / 4 + quarter) - 4 * lean.side - sheet.measure("waist")
     plan = {"bust": (quarter * 4).called("ease"), "waist": whole_waist.called("ease")}
-    hand_over(sheet, board, pieces[0], pieces[1], 0.0, plan, {"bust": 4.0, "waist": 1.5}, side_ease=-raised)
+    hand_over(sheet, board, pieces[0], pieces[1], 0.0, plan, {"bust": 4.0, "waist": 1.5}, side_ease=-raised, more=held)
 
 
 METHOD = register(

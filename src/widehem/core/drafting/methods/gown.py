@@ -6,12 +6,13 @@ import math
 from collections.abc import Callable
 from dataclasses import replace
 
-from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, shaped_neck, upper_demands
+from widehem.core.drafting.bodice import front_to_back, middle_seams, sewn, upper_demands
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
-from widehem.core.drafting.methods.gown_dart import Darted, darted, takes
+from widehem.core.drafting.methods.gown_dart import darted, takes
 from widehem.core.drafting.methods.gown_gores import gores_for, times
 from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
+from widehem.core.drafting.methods.gown_panel import HOLE_APART, HOLE_FIRST, HOLE_IN, Panel, piece_of_panel
 from widehem.core.drafting.methods.gown_shape import BUST_ROOM, Levels, Stations, level_hem, shaped_edge, split_at
 from widehem.core.drafting.methods.gown_top import Top, hole_of, top_of, underarm, waist_bust
 from widehem.core.drafting.sheet import Sheet
@@ -23,9 +24,7 @@ from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
 from widehem.core.pattern.checks.whole import FloorClear, OpensTo
-from widehem.core.pattern.edge import Edge, EdgeKind
 from widehem.core.pattern.garment import Opening, Seam
-from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
@@ -41,7 +40,7 @@ MOVE_MOST = 4.0
 FRONT_OVER = 6.0
 SPAN_PART = 0.22  # of the bust: the bust span, where it was not read
 ASIDE_BUST, ASIDE_WAIST = 1.0, 0.5
-HOLE_IN, HOLE_APART, HOLE_FIRST, LACE_ENDS = 1.2, 2.0, 1.5, 60.0
+LACE_ENDS = 60.0
 TITLES = {"side": "side seam", "side_gore": "side, for the gore"}
 
 
@@ -53,25 +52,6 @@ class Quarters:
     bust: float
     under: float
     f: float
-
-
-@record(frozen=True)
-class Panel:
-    """A panel in its own frame. strap: the neck end of the shoulder; top: the neck at the centre."""
-
-    name: str
-    top: Point
-    strap: Point
-    tip: Point
-    centre: Path
-    side: Path
-    neck: Path
-    hole: Path
-    dart: Darted | None = None
-
-    @property
-    def under(self) -> Point:
-        return self.side.start
 
 
 def draw(sheet: Sheet) -> None:
@@ -266,47 +246,6 @@ def _guides(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Lev
         sheet.sum("ends higher at the edges", drawn(levels.length * (1 - math.cos(levels.flare)), "ends higher at the edges"))
 
 
-def _piece(sheet: Sheet, panel: Panel, levels: Levels, gores: dict[str, float]) -> Piece:
-    """The panel as a piece. gores: by edge, from which level a gore is set in."""
-    name = panel.name
-    opened = sheet.choice("opening_at") == f"centre_{name}"
-    hem = level_hem(panel.centre, panel.side, levels.length)
-    centre = _cut(f"centre_{name}", panel.centre, gores, "opening" if opened else "seam")
-    side = [
-        replace(edge, parts=tuple(part.reverse() for part in edge.parts))
-        for edge in reversed(_cut("side", panel.side, gores, "seam"))
-    ]
-    edges = (
-        *centre,
-        Edge("hem", (hem,), (), "hem"),
-        *side,
-        _armhole(panel),
-        Edge("shoulder", (Path.through(panel.tip, panel.strap),)),
-        shaped_neck(Edge("neck", (panel.neck.reverse(),)), sheet.choice("neck_shape") if name == "front" else "round"),
-    )
-    middle = (split_at(panel.centre, 0.0)[0].end.x + split_at(panel.side, 0.0)[0].end.x) / 2
-    grain = Point(middle, -6.0), Point(middle, levels.length * 0.5)
-    found = {"bust": levels.bust, "waist": 0.0, "hip": levels.hip}
-    high = sheet.chart.get("waist_high_hip")
-    if high is not None and sheet.chart.get("high_hip") is not None:
-        found["high_hip"] = high
-    found = {level: y for level, y in found.items() if y < levels.ends - 0.5}
-    marks = {"snp": panel.strap, "tip": panel.tip, "underarm": panel.under}
-    return Piece(
-        name, f"Gown {name}", edges, balance=tuple(BalanceLine.across(level, y) for level, y in found.items()),
-            middle=f"centre_{name}",
-        marks=marks, grain=grain, holes=_holes(sheet, panel.centre) if opened else (),
-    )  # fmt: skip
-
-
-def _armhole(panel: Panel) -> Edge:
-    """From the underarm up to the shoulder tip, with its dart."""
-    if panel.dart is None:
-        return Edge("armhole", (panel.hole.reverse(),), notches=(pitch_notch(panel.hole.length, panel.name),))
-    parts = panel.dart.lower.reverse(), panel.dart.upper.reverse()
-    return Edge("armhole", parts, (panel.dart.dart,), notches=(pitch_notch(panel.dart.length, panel.name),))
-
-
 def _cups(sheet: Sheet) -> bool:
     """Whether a cup may have a dart."""
     return sheet.rules > 2 and sheet.choice("cup") == "auto"
@@ -334,32 +273,11 @@ def _holding(sheet: Sheet, panels: tuple[Panel, Panel], levels: Levels) -> tuple
     return back, replace(front, dart=found)
 
 
-def _cut(name: str, path: Path, gores: dict[str, float], kind: EdgeKind) -> list[Edge]:
-    if name not in gores:
-        return [Edge(name, (path,), (), kind)]
-    upper, lower = split_at(path, gores[name])
-    return [Edge(name, (upper,), (), kind), Edge(f"{name}_gore", (lower,), role="gore")]
-
-
-def _holes(sheet: Sheet, centre: Path) -> tuple[Point, ...]:
-    """Eyelets along the opening, inside its edge."""
-    if not sheet.length("lacing").value:
-        return ()
-    length = _open_length(sheet, centre)
-    count = int((length - HOLE_FIRST) / HOLE_APART) + 1
-    spots = [centre.place(HOLE_FIRST + HOLE_APART * number) for number in range(count)]
-    return tuple(spot.point + Point(spot.direction.y, -spot.direction.x) * HOLE_IN for spot in spots)
-
-
-def _open_length(sheet: Sheet, centre: Path) -> float:
-    return split_at(centre, 0.0)[0].length + sheet.length("opening_below").value
-
-
 def _finish(sheet: Sheet, panels: tuple[Panel, Panel], table: Table, levels: Levels, quarters: Quarters) -> None:
     front = panels[1]
     sweep = 2 * sum(level_hem(panel.centre, panel.side, levels.length).length for panel in panels)
     gores, extra = gores_for(sheet, levels, sweep, front.side)
-    pieces = [_piece(sheet, panel, levels, gores) for panel in panels]
+    pieces = [piece_of_panel(sheet, panel, levels, gores) for panel in panels]
     laid = [table.laid(piece) for piece in pieces]
     wide = max(piece.bounds[2] for piece in laid)
     with sheet.step("Panels", "Front and back, each cut twice; the hem as an arc, the corner at the waist rubbed round."):
