@@ -82,7 +82,7 @@ def _parser() -> _Parser:
     draft.add_argument("--ease", action="append", default=[], metavar="LEVEL=VALUE")
     draft.add_argument("--plan", metavar="PLAN", help="a plan of ease: its amounts, cloth and layers, before --ease and --set")
     draft.add_argument("--bodice", metavar="METHOD", help="the bodice whose armhole a sleeve is drawn for")
-    draft.add_argument("--armhole", metavar="front=CM,back=CM", help="the armhole a sleeve is drawn for")
+    draft.add_argument("--armhole", metavar="front=CM,back=CM[,depth=CM]", help="the armhole a sleeve is drawn for")
     draft.add_argument("--format", choices=("json", "svg", "pdf", "card"), default="json")
     draft.add_argument("--out", type=Path, metavar="FILE")
     draft.add_argument(

@@ -3,6 +3,8 @@
 import contextlib
 import io
 import json
+import subprocess
+import sys
 import tempfile
 import unittest
 from pathlib import Path
@@ -202,6 +204,22 @@ class Cli(unittest.TestCase):
         self.assertEqual(self.run_cli("backup", "--data", data, "--out", copy)[0], 0)
         self.assertTrue(copy.read_bytes().startswith(b"SQLite format 3"))
         self.assertEqual(self.run_cli("backup", "--data", data, "--out", copy)[0], 2)
+
+    def test_every_command_works_by_itself(self):
+        """In a process of its own, as a script calls it: nothing another command has loaded is there."""
+        data, out = self.folder / "data", self.folder / "out.json"
+        for words in (
+            ("demo", "--data", data),
+            ("backup", "--data", data, "--out", self.folder / "copy.sqlite3"),
+            ("methods",),
+            ("measures",),
+            ("draft", "skirt.two_panel", "--chart", self.chart, "--out", out),
+            ("--version",),
+        ):
+            run = [sys.executable, "-c", "import sys; from widehem.cli import main; sys.exit(main())", *map(str, words)]
+            done = subprocess.run(run, capture_output=True, text=True, check=False)
+            self.assertEqual((done.returncode, done.stderr), (0, ""), words)
+        self.assertEqual(json.loads(out.read_text())["method"], "skirt.two_panel")
 
 
 if __name__ == "__main__":

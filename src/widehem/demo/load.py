@@ -9,6 +9,7 @@ from typing import cast
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+import widehem.core.drafting.methods  # noqa: F401 - registers them
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
