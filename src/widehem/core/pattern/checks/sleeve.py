@@ -8,6 +8,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.pattern.check import Case, Check, Demand, answers
 from widehem.core.pattern.checks.upper import spots_of
 from widehem.core.pattern.meeting import PITCH, notches_along
+from widehem.core.pattern.roles import BACK, FRONT
 from widehem.core.pattern.walk import from_underarm
 from widehem.core.units import say
 from widehem.core.values import record
@@ -130,8 +131,8 @@ def lies(case: Case, asked: CapLies) -> Iterator[Check]:
     chain = case.garment.one_side("cap")
     if not chain:
         return
-    worst, side = 0.0, "back"
-    for number, low, name in ((0, asked.back, "back"), (-1, asked.front, "front")):
+    worst, side = 0.0, BACK
+    for number, low, name in ((0, asked.back, BACK), (-1, asked.front, FRONT)):
         entry = chain[number]
         piece, edge = case.garment.piece(entry.piece), case.garment.edge(entry)
         if len(edge.parts) != 1:
@@ -173,7 +174,7 @@ def halves(case: Case, asked: CapHalves) -> Iterator[Check]:
         return
     first, second = (found[name] for name in asked.between)
     front = abs(second - first)
-    for name, part, hole in (("front", front, asked.front), ("back", case.garment.length_of(chain) - front, asked.back)):
+    for name, part, hole in ((FRONT, front, asked.front), (BACK, case.garment.length_of(chain) - front, asked.back)):
         low, high = (limit * hole / (asked.front + asked.back) for limit in asked.ease)
         words = say("{0} on armhole {1}", part, hole)
         tail = (
