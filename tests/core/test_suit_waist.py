@@ -49,7 +49,7 @@ class Waist(unittest.TestCase):
             self.assertEqual(piece.diamonds, ())
             for dart in piece.edge("waist").darts:
                 self.assertAlmostEqual(dart.inner.to(dart.turned_about), dart.outer.to(dart.turned_about), places=4)
-        above, below = (made.garment.piece(name).edge("waist").darts for name in ("front", "front_legs"))
+        above, below = (made.garment.piece(name).edge("waist").darts for name in ("front", "front_leg"))
         self.assertEqual(len(above), len(below))
         self.assertEqual(verdicts(made)["seam.waist_front"], "true")
 
@@ -58,8 +58,22 @@ class Waist(unittest.TestCase):
         for name in ("front", "back"):
             band = made.garment.piece(f"waist_band_{name}")
             self.assertAlmostEqual(band.edge("band_centre").length, 3.0)
-            for edge, piece in (("band_top", name), ("band_low", f"{name}_legs")):
+            for edge, piece in (("band_top", name), ("band_low", f"{name}_leg")):
                 self.assertAlmostEqual(band.edge(edge).length, made.garment.piece(piece).edge("waist").length, delta=0.05)
+
+    def test_every_edge_of_both_parts_is_drawn_and_no_letter_stands_beside_them(self):
+        made = suit("typical", {"waist_seam": "band"})
+        drawn = {(mark.piece, mark.edge) for mark in made.marks if mark.role == "finished"}
+        laid = {piece.name: piece for piece in made.laid}
+        for piece in made.laid:
+            self.assertEqual([edge.name for edge in piece.edges if (piece.name, edge.name) not in drawn], [], piece.name)
+        letters = [mark for mark in made.marks if mark.kind == "point" and mark.letter and mark.piece in laid]
+        self.assertTrue(letters)
+        for mark in letters:
+            self.assertLess(mark.at.y, laid[mark.piece].bounds[3] + 0.1, mark.title)
+        whole = suit("typical")
+        lost = {mark.title for mark in whole.marks if mark.kind == "point"} - {mark.title for mark in made.marks}
+        self.assertTrue(lost, "the fork is on another piece now")
 
     def test_elastic_leaves_no_darts_and_is_bought(self):
         made = suit("typical", {"waist_seam": "elastic"})

@@ -33,6 +33,7 @@ class TypedArmhole(WebCase):
         self.assertIn('value="abc"', page)
         page = self.get("/wearers/7/armhole?front=4&back=25")
         self.assertIn("Front armhole 4.0 is outside 10.0 to 45.0 cm", page)
+        self.assertNotIn("29.0 cm round", page, "no sum of a figure that is refused")
         page = self.get("/wearers/7/armhole?back=25")
         self.assertIn("Front armhole is not there yet", page)
         page = self.post("/wearers/7/armhole", {"front": "24", "back": "25"}, 422).get_data(as_text=True)

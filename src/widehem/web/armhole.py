@@ -82,7 +82,7 @@ def _page(wearer_id: int, docket: Docket | None, given: Mapping[str, str], error
     return render_template(
         "armhole.html", wearer=wearer, docket=docket, method=method, given=given, errors={**found, **errors}, kept=kept,
         methods=[entry for entry in METHODS.values() if entry.for_armhole], shoulders=SHOULDERS, lengths=LENGTHS,
-        trial=trial, whole_armhole=read.front + read.back if read else None, names=names, missing=missing,
+        trial=trial, whole_armhole=read.front + read.back if read and not {"front", "back"} & set(found) else None, names=names, missing=missing,
         remarks=[] if read is None or found else remarks(read, chart), name=given.get("name", ""),
         selvedge=selvedge(wearer, docket, chart, "draft" if docket else ""), slots=slots,
         tally=tally(trial.made.checks) if trial.made else "",

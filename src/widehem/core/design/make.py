@@ -5,27 +5,34 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
+from shapely import LinearRing
+from shapely import Point as SpotOf
+
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import Draft, Method, armhole_of, draft, method_named
 from widehem.core.drafting.sheet import Mark
 from widehem.core.drafting.table import Table, as_drawn
+from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Check, Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths
+from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.truing import check_garment
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import Value
 from widehem.core.setting.quantity import Quantity
+from widehem.core.setting.quantity import drawn as as_made
 from widehem.core.setting.step import Step as DraftStep
 from widehem.core.style.operation import PHASES, CannotStyle, Context, DraftOf, run
 from widehem.core.units import Saying
 from widehem.core.values import kept, record
 
 APART = 6.0  # cm on the sheet between what was drawn and a piece that was made of it
+NEAR = 0.02  # cm
 # settings of every method that are truing, done last: which operations they ask for
 TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.corners", "true.seams")}
 PRESSED = {"side": ("dart.press",)}
@@ -189,21 +196,51 @@ def _table(drawn: Draft, garment: Garment) -> Table:
 
 
 def _drawn_again(drawn: Draft, garment: Garment, table: Table) -> tuple[Mark, ...]:
-    """The marks with finished lines and darts as they are on the pieces now; what is gone is left out."""
+    """The marks with finished lines and darts as they are on the pieces now; what is gone is left out, what is new comes last."""
     now = {piece.name: table.laid(piece) for piece in garment.pieces}
+    before = {piece.name: piece for piece in drawn.laid}
     found: list[Mark] = []
     for mark in drawn.marks:
-        if mark.role != "finished" or mark.piece not in now:
+        piece = now.get(mark.piece)
+        if piece is None or (mark.role != "finished" and not _left(mark, before[mark.piece], piece)):
+            found += [mark] if piece is None else []
+        elif mark.role != "finished":
             found.append(mark)
-            continue
-        piece = now[mark.piece]
-        if mark.dart is not None:
+        elif mark.dart is not None:
             found += [replace(mark, dart=dart, path=mark.path) for dart in piece.darts if dart.name == mark.dart.name]
-            continue
-        if not mark.edge or not piece.has(mark.edge):
+        elif not mark.edge or not piece.has(mark.edge):
             found += [mark] if not mark.edge or mark.edge in {d.name for d in piece.diamonds} else []
-            continue
-        parts = piece.edge(mark.edge).parts
-        number = int(tail) if (tail := mark.name.rsplit("_", 1)[-1]).isdecimal() else 1
-        found += [replace(mark, path=parts[number - 1])] if number <= len(parts) else []
+        else:
+            parts = piece.edge(mark.edge).parts
+            number = int(tail) if (tail := mark.name.rsplit("_", 1)[-1]).isdecimal() else 1
+            found += [replace(mark, path=parts[number - 1])] if number <= len(parts) else []
+    shown = {(mark.piece, mark.edge) for mark in found if mark.role == "finished"}
+    for piece in now.values():
+        if piece != before.get(piece.name):
+            found += [
+                mark for edge in piece.edges if (piece.name, edge.name) not in shown for mark in _lines(drawn, piece, edge)
+            ]
     return tuple(found)
+
+
+def _left(mark: Mark, before: Piece, now: Piece) -> bool:
+    """Whether what was marked is still there: not a point of an outline that runs elsewhere now."""
+    return mark.kind != "point" or mark.at is None or not _on_outline(before, mark.at) or _on_outline(now, mark.at)
+
+
+def _on_outline(piece: Piece, spot: Point) -> bool:
+    rim = LinearRing([(at.x, at.y) for at in piece.outline(NEAR)])
+    return bool(rim.distance(SpotOf(spot.x, spot.y)) < 2 * NEAR)
+
+
+def _lines(drawn: Draft, piece: Piece, edge: Edge) -> list[Mark]:
+    """An edge that came with a step of the design, with its darts, drawn last of all."""
+    title = f"{piece.title}, {edge.name.replace('_', ' ')}"
+    figure = as_made(edge.length, title.lower())
+    last = len(drawn.steps)
+    paths = [*edge.parts, *(Path.through(dart.inner, dart.point, dart.outer) for dart in edge.darts)]
+    return [
+        Mark(f"{piece.name}_{edge.name}_{number}", "line", title, last, path, role="finished", figure=figure, piece=piece.name,
+            edge=edge.name)
+        for number, path in enumerate(paths, 1)
+    ]  # fmt: skip

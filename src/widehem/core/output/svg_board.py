@@ -24,6 +24,7 @@ LETTER_PX = 7.4  # pixels a letter of a note is wide
 USUAL_PX = (588, 570)
 HIGH_PART = 0.4  # of a piece that lies above its bust line, and its name with it
 NAME_ROOM = 70  # pixels a piece needs for its name in large letters
+NAME_LETTER, NOTE_LETTER = 13.0, 5.0  # pixels for each of them, large and small; a small name may reach a little beyond
 CLOSER = 1.1  # times as large a view of a part must show it
 FORK_PART = 0.36  # of a crotch line, past the curve to the fork: there its words begin
 NOTE_ROOM = 185  # pixels the note under a piece's name needs
@@ -321,9 +322,12 @@ def _name(draft: Made, name: str, scale: float) -> str:
     if _stands_high(piece):  # above the bust line, on the centre's side of the darts
         aside = 0.36 if piece.edge(piece.middle).start.x - left < right - piece.edge(piece.middle).start.x else 0.74
         middle = Point(left + (right - left) * aside, top + (piece.levels["bust"] - top) * 0.62)
-    look = "t-name" if (right - left) * scale > NAME_ROOM else "t-note"
-    words = f'<text class="{look}">{escape(name.replace("_", " ").capitalize())}</text>'
-    if (right - left) * scale > NOTE_ROOM and not _stands_high(piece):
+    room, title = (right - left) * scale, name.replace("_", " ").capitalize()
+    if room < NOTE_LETTER * len(title):
+        return ""  # a narrow piece is named by the lens, and by its own view
+    look = "t-name" if room > max(NAME_ROOM, NAME_LETTER * len(title)) else "t-note"
+    words = f'<text class="{look}">{escape(title)}</text>'
+    if room > NOTE_ROOM and not _stands_high(piece):
         note = "half, no allowances" if piece.middle else "no allowances"
         words += f'<text class="t-note" y="22">{note}</text>'
     return _px(middle, words)

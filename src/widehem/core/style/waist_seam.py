@@ -128,7 +128,7 @@ def _parted(piece: Piece, y: float, name: str, diamonds: Sequence[Diamond], off:
     holds = "inseam" if piece.edges_of("inseam") else "hem" if piece.edges_of("hem") else STRIP
     return part_piece(
         piece, Spot(middle.name, reach), Spot(side.name, along), (lower, upper) if below else (upper, lower),
-        Edge(name, (upper,), role=LINE), f"{piece.name}_legs", holds, f"{piece.title}, legs",
+        Edge(name, (upper,), role=LINE), f"{piece.name}_leg", holds, f"{piece.title}, leg",
     )  # fmt: skip
 
 
