@@ -1,14 +1,19 @@
 """A suit with a waist seam, a band, elastic, a gusset, and from a jersey top; and a waist seam as an operation of its own."""
 
 import math
+import re
 import unittest
 
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from shapely import contains_xy
 
 from tests.bodies import UPPER, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import verdicts
 from widehem.core.drafting.method import METHODS
+from widehem.core.marking.checks import check_pattern
+from widehem.core.marking.made import mark_up
+from widehem.core.marking.plans import PLANS
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.operation import OPERATIONS, CannotStyle, Context, run
 
@@ -75,6 +80,22 @@ class Waist(unittest.TestCase):
         lost = {mark.title for mark in whole.marks if mark.kind == "point"} - {mark.title for mark in made.marks}
         self.assertTrue(lost, "the fork is on another piece now")
 
+    def test_it_is_cut_with_its_notches_in_pairs_its_grain_on_the_cloth_and_one_tape(self):
+        whole = mark_up(suit("typical"), PLANS["cloth"])
+        for waist in ("seam", "band"):
+            made = suit("typical", {"waist_seam": waist})
+            pattern = mark_up(made, PLANS["cloth"])
+            found = {check.name: check.verdict for check in check_pattern(made.garment, pattern, made.draft.limits)}
+            self.assertEqual((found["allowances"], found["notches"]), ("true", "true"), waist)
+            for marked in pattern.pieces:
+                self.assertTrue(
+                    contains_xy(marked.piece.surface, [(at.x, at.y) for at in marked.grain]).all(), marked.piece.name
+                )
+            tape = [float(re.search(r"waist, ([\d.]+)", words)[1]) for words in pattern.notions if "Stay tape" in words]
+            self.assertEqual(len(tape), 1)
+            self.assertAlmostEqual(tape[0] - 3, girth(made, "waist"), delta=1.5)
+        self.assertFalse([words for words in whole.notions if "Stay tape" in words], "there is no seam to stay")
+
     def test_elastic_leaves_no_darts_and_is_bought(self):
         made = suit("typical", {"waist_seam": "elastic"})
         self.assertFalse([piece.diamonds for piece in made.garment.pieces if piece.diamonds])
@@ -117,6 +138,7 @@ class Parts(unittest.TestCase):
         piece = made.garment.piece("gusset")
         self.assertEqual([round(edge.length, 6) for edge in piece.edges], [9.0] * 4)
         self.assertAlmostEqual(piece.area, 2 * 4 * math.sqrt(81 - 16), places=4)
+        self.assertEqual({mark.edge for mark in made.marks if mark.piece == "gusset"}, {edge.name for edge in piece.edges})
         for name in ("front", "back"):
             side = made.garment.piece(name).edge("side")
             self.assertAlmostEqual(side.length - side.notch("gusset").along, 9.0)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from widehem.core.marking.made import Pattern
-from widehem.core.marking.marks import HEM_FOLD
+from widehem.core.marking.marks import DART_LEGS, HEM_FOLD
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.garment import Garment, Seam
 from widehem.core.pattern.limits import USUAL_LIMITS, Limits
@@ -65,7 +65,7 @@ def _along(pattern: Pattern, seam: Seam) -> tuple[float, int]:
         if not (what in sides[0] and what in sides[1]):
             # where the other side runs up from its hem the fold shows by itself;
             # a level near the end of one side is its end on the other
-            alone += what != HEM_FOLD and not what.endswith("level")
+            alone += what != HEM_FOLD and not what.endswith(("level", *DART_LEGS))
             continue
         one, two = sides[0][what], sides[1][what]
         off = abs(one - two)

@@ -172,12 +172,24 @@ def _word(kind: str) -> str:
     return {"hem": "hem", "opening": "opening"}.get(kind, "")
 
 
+def _once_round(garment: Garment, role: str) -> float:
+    """The length of edges round the body, cm; once where what lies above them is sewn to what lies below."""
+    above = below = 0.0
+    for piece, edge in garment.edges_of(role):
+        _, top, _, bottom = piece.bounds
+        if edge.start.y - top > bottom - edge.start.y:
+            above += piece.weight() * edge.length
+        else:
+            below += piece.weight() * edge.length
+    return max(above, below)
+
+
 def _notions(made: Made, show: Display) -> tuple[str, ...]:
     """What else is needed besides cloth."""
     found = []
     garment = made.garment
     if any(edge.kind == "seam" for _, edge in garment.edges_of("waist")):
-        tape = garment.round_of("waist") + TURNED_IN
+        tape = _once_round(garment, "waist") + TURNED_IN
         found.append(f"Stay tape for the waist, {show.full(tape)}, with {show.full(TURNED_IN)} to turn in")
     laced = any(girth.gap for girth in made.girths)
     opening = garment.opening()

@@ -23,6 +23,8 @@ GRAIN_SHARE = 0.45
 HEM_FOLD = "hem fold"
 CLEAR = 3.0  # cm: no balance notch closer to a corner
 
+DART_LEGS = "dart leg, inner", "dart leg, outer"  # they meet each other
+
 
 @record(frozen=True)
 class Notch:
@@ -117,10 +119,11 @@ def _meets_hem(piece: Piece, edge: Edge) -> bool:
 
 def _dart_notches(piece: Piece, edge: Edge, dart: Dart, cut: Sequence[Point]) -> list[Notch]:
     found = []
-    for what, end in (("dart leg, inner", dart.inner), ("dart leg, outer", dart.outer)):
+    along = sum(part.length for part in edge.parts[: edge.darts.index(dart) + 1])  # as the edge is sewn
+    for what, end in zip(DART_LEGS, (dart.inner, dart.outer), strict=True):
         way = (end - dart.point).unit()
         at = out_to_cut(cut, end, way)
-        found.append(Notch(piece.name, edge.name, f"{dart.name} {what}", at, at - way * NOTCH, 0.0))
+        found.append(Notch(piece.name, edge.name, f"{dart.name} {what}", at, at - way * NOTCH, along))
     return found
 
 

@@ -176,7 +176,7 @@ def _level(piece: Piece, part: Piece, line: BalanceLine, known: set[str]) -> Bal
 
 def _grain(piece: Piece, part: Piece) -> tuple[Point, Point] | None:
     """The grain of a part: as it runs on the whole piece, through the middle of the part."""
-    if part.middle:
+    if part.middle and (piece.grain is None or contains_xy(part.surface, [(at.x, at.y) for at in piece.grain]).all()):
         return piece.grain
     if piece.grain is not None:
         way = (piece.grain[1] - piece.grain[0]).unit()

@@ -258,5 +258,8 @@ def _band(piece: Piece, top: float, low: float, high: float) -> Piece:
         Edge("band_centre", (Path.through(Point(0.0, high), Point(0.0, 0.0)),), role="band"),
     )
     name = f"{BAND_NAME}_{piece.name}"
-    grain = Point(top * 0.2, high / 2), Point(top * 0.8, high / 2)
-    return Piece(name, f"Waist band, {piece.name}", edges, of=name, grain=grain)
+    begins, ends = (
+        upper.place(upper.length * part).point.toward(lower.place(lower.length * (1 - part)).point, 0.5)
+        for part in (0.35, 0.65)
+    )
+    return Piece(name, f"Waist band, {piece.name}", edges, of=name, grain=(begins, ends))

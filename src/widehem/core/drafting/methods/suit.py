@@ -271,6 +271,7 @@ def _hand_over(sheet: Sheet, bodice: Draft, trousers: Draft, laid: list[Piece], 
         extra = (gusset(),)
         right = max(piece.bounds[2] for piece in laid)
         table = table.with_piece("gusset", as_drawn(right + APART, laid[0].edge("armhole").start.y))
+        show_edges(sheet, table.laid(extra[0]), [edge.name for edge in extra[0].edges], {})
         sheet.note(
             say("The upper {0} of the side seam and of the sleeve's underarm seam stay open for the gusset; stay the corners.",
                 GUSSET_SIDE)
