@@ -21,7 +21,7 @@ from widehem.core.geometry.solve import NoSolutionError, settle
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
-from widehem.core.pattern.checks.upper import NECK_MOST, ArmholeOn, NeckOn
+from widehem.core.pattern.checks.upper import NECK_MOST, ArmholeOn, FrontInside, NeckOn
 from widehem.core.pattern.edge import Edge, EdgeKind, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
@@ -76,13 +76,16 @@ class Lean:
     down: float
 
 
-def share_waist(total: float, count: str, run: float, tall: float) -> Lean:
-    """Share what the waist has to lose. total: both half pieces together, cm; run: a usual half waist; tall: side height."""
+def share_waist(total: float, count: str, run: float, tall: float, *, lets_in: bool = False) -> Lean:
+    """Share what the waist has to lose. total: both half pieces together, cm; run: a usual half waist; tall: side height.
+    lets_in: where two darts would get too wide the side takes more."""
     half = total / 2
     if (half <= SIDE_MOST and count == "auto") or half <= 0 or count == "none":
         side, dart, darts = half, 0.0, 0
     else:
         side = min(half / 3, SIDE_MOST)
+        if lets_in and count == "auto":
+            side = max(side, half - 2 * ONE_DART_MOST)
         dart = half - side
         darts = 2 if count == "two" or (count == "auto" and dart > ONE_DART_MOST) else 1
     slant = side / tall
@@ -288,6 +291,7 @@ def hand_over(
             *upper_demands(back, front),
             NeckOn(sheet.measure("neck").value, None if sheet.choice("neck_shape") == "square" else NECK_MOST),
             ArmholeOn(armscye) if armscye is not None else None,
+            FrontInside(),
             *more,
         ),
     )  # fmt: skip

@@ -92,6 +92,16 @@ class Sheet:
     eased: frozenset[str] = frozenset()
     read: Chart | None = None
 
+    def __post_init__(self) -> None:
+        self._given = dict(self.options)
+
+    def begin_again(self) -> None:
+        """Rub out everything, to draw once more with what came out."""
+        for kept in (self.marks, self.steps, self.notes, self.points, self.rubbed_out):
+            kept.clear()
+        self.options.update(self._given)
+        self.made = None
+
     def scratch(self) -> Sheet:
         """A sheet with the same chart and settings to try something on; nothing that is drawn there is kept."""
         return Sheet(

@@ -24,6 +24,7 @@ MOST_DARTS, WIDEST = 3, 4.5
 SIDE_MOST, DART_LEAST, DART_SHARE, ONE_DART_MOST = 4.0, 1.2, 0.7, 3.5
 OUT_SAID, OUT_MOST = 2.0, 4.0  # how far a side may lean out, cm
 CROTCH_PART = 2 / 3  # of the way to where the directions meet
+CROTCH_PARTS = (0.3, 0.38, 0.46, 0.54, 0.62, 0.7, 0.78, 0.86)  # where the usual ones turn too tight
 WAIST_NEAR = 0.005  # cm
 NEAR = 1e-4
 
@@ -46,7 +47,8 @@ class Panel:
     """A trouser panel as far as it is laid out. centre_hip, centre_top: on the centre line at the hip line and at the waist.
 
     knee, hem: half widths there. wide: no knee, straight from the fork to the hem. dips: how many
-    degrees the crotch curve still falls where it meets the fork, None by the first rules.
+    degrees the crotch curve still falls where it meets the fork, None by the first rules; radius: in which it shall turn at
+    least, cm, None by the earlier rules.
     """
 
     name: str
@@ -59,6 +61,7 @@ class Panel:
     hem: float
     wide: bool
     dips: float | None = None
+    radius: float | None = None
 
     @kept
     def inseam(self) -> Path:
@@ -121,8 +124,16 @@ class Panel:
         if self.dips is not None:  # the longer of both sides is left earlier
             longer = start.to(corner) / self.fork.to(corner) - 1.05
             parts = min(max(0.6 + 0.55 * longer, 0.45), 0.85), min(max(0.575 - 0.4 * longer, 0.42), 0.75)
-        reach, into = start.toward(corner, parts[0]), self.fork.toward(corner, parts[1])
-        return Path((Line(self.centre_top, start), Cubic(start, reach, into, self.fork)))
+        curve = _to_fork(start, corner, self.fork, parts)
+        if self.radius is not None and curve.turns(16)[1] > 1 / self.radius:
+            tried = (_to_fork(start, corner, self.fork, (one, two)) for one in CROTCH_PARTS for two in CROTCH_PARTS)
+            curve = min(tried, key=lambda found: found.turns(16)[1])
+        return Path((Line(self.centre_top, start), curve))
+
+
+def _to_fork(start: Point, corner: Point, fork: Point, parts: tuple[float, float]) -> Cubic:
+    """The round of a crotch. parts: of the way to the corner that its handles reach."""
+    return Cubic(start, start.toward(corner, parts[0]), fork.toward(corner, parts[1]), fork)
 
 
 @record(frozen=True)

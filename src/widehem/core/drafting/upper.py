@@ -21,7 +21,10 @@ from widehem.core.values import record
 
 DOWN, OUT = Point(0.0, 1.0), Point(1.0, 0.0)
 HOLLOW = {"back": 0.55, "front": 0.58}  # of the lower armhole: how far its handles reach
+UNLIKE = {"back": 0.52, "front": 0.64}  # where both stand in alike, so that the front lies inside the back
 HOLE_RADIUS, HOLLOW_MOST = 2.6, 0.7  # cm that an armhole turns in at least, as far as so much hollow gives it
+HOLE_HIGH = 19.0  # cm from tip to underarm; a smaller armhole may turn tighter
+TIP_REACH, LEAN_MOST = 0.75, math.radians(15)  # of the usual handle at the tip; and how far the chest point may lean for it
 NECK_CORNER_IN = 0.5
 NECK_OUT, NECK_UP, NECK_DOWN = 0.55, 0.45, 0.5
 FRONT_OUT, FRONT_DOWN = 0.55, 0.42  # as it leans outwards at the side neck point its handles are shorter
@@ -118,26 +121,29 @@ def armhole(
 
     shoulder: the direction of the shoulder line outwards. chest_way: the direction at the chest point, downwards. side_way:
     the direction of the side seam, downwards. hollow: how far the handles of the lower part reach; rounded:
-    further where it would turn tighter than can be sewn, by 2 otherwise shaped too where that is not enough.
+    further where it would turn tighter than can be sewn, by 2 otherwise shaped too where that is not enough, by 3 the line
+    leans outwards at a chest point that lies hardly inside the tip.
     """
-    leaving, way = square_down(shoulder), chest_way.unit()
-    third = tip.to(chest) / 3
+    leaving, third = square_down(shoulder), tip.to(chest) / 3
+    way = _leans(tip, leaving, chest, chest_way.unit(), third) if rounded > 2 else chest_way.unit()
     out = way.square()  # across the line through the chest point
     if out.dot(tip - chest) < 0:
         out = -out
     room, comes = out.dot(tip - chest), -out.dot(leaving)
     reach = min(third, room / comes) if comes > 1e-9 else third
-    upper = curve_between(tip, leaving, chest, chest_way, max(reach, 0.02), third)
+    upper = curve_between(tip, leaving, chest, way, max(reach, 0.02), third)
     arriving = side_way.square()
     if arriving.dot(under - chest) < 0:
         arriving = -arriving
     drop, wide = (under - chest).dot(way), abs(out.dot(under - chest))
 
     def lower(reach: float, into: float = 0.0) -> Cubic:
-        return curve_between(chest, chest_way, under, arriving, max(reach * drop, 0.02), max((into or reach) * wide, 0.02))
+        return curve_between(chest, way, under, arriving, max(reach * drop, 0.02), max((into or reach) * wide, 0.02))
+
+    radius = HOLE_RADIUS * (min(1.0, tip.to(under) / HOLE_HIGH) if rounded > 2 else 1.0)
 
     def tighter(reach: float) -> float:
-        return lower(reach).turns(16)[1] - 1 / HOLE_RADIUS
+        return lower(reach).turns(16)[1] - 1 / radius
 
     if rounded > 0 and hollow < HOLLOW_MOST and tighter(hollow) > 0:
         hollow = solve_or_nearest(tighter, hollow, HOLLOW_MOST, near=1e-4)
@@ -145,6 +151,18 @@ def armhole(
             found = (lower(one, two) for one in HOLLOWS for two in HOLLOWS)
             return Path((upper, min(found, key=lambda curve: curve.turns(16)[1])))
     return Path((upper, lower(hollow)))
+
+
+def _leans(tip: Point, leaving: Point, chest: Point, way: Point, third: float) -> Point:
+    """The direction of an armhole at the chest point: as it is wanted, or leaning outwards as far as a chest point that lies
+    hardly inside the tip asks, so that the line needs no nib at the tip."""
+    corner = tip + leaving * (TIP_REACH * third)
+    wanted = chest - corner
+    out = way.square() if way.square().dot(leaving) < 0 else -way.square()
+    if wanted.dot(out) <= 0:  # the tip stands far enough outside
+        return way
+    by = math.atan2(way.cross(wanted), way.dot(wanted))
+    return way.moved(turn(Point(0.0, 0.0), math.copysign(min(abs(by), LEAN_MOST), by)))
 
 
 def shoulder_sine(snp: Point, shoulder: float, waist: Point, slope: float) -> float | None:

@@ -6,10 +6,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import Literal
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.geometry.curves import Line, curve_between
+from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, turn
 from widehem.core.geometry.solve import NoSolutionError, settle
@@ -26,6 +27,8 @@ SIDES_EQUAL = 0.005
 WIDEST, LEAST, CLEAR_OF_SIDE = 4.5, 1.0, 2.0
 LOWERED = 2.0  # cm that the point of the front dart is lowered
 ALONE = 10.0  # cm a dart without a partner runs on beyond the waist
+PAST_MOST = 0.8  # cm
+LOOKS = 12  # places on a curve at which its bend is looked at
 ROUND_BELOW = 10.0  # cm of the trouser side that is drawn again below the waist
 
 
@@ -106,18 +109,44 @@ def middle_of_sides(laid: Laid, trousers: Piece) -> tuple[Point, float]:
     return middle - Point(outwards * wider * spare / 2 * (1 if wider > 0 else -1), 0.0), spare / 2
 
 
-def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: bool = True) -> Edge:
-    """From the hem up to the underarm over the point between the waists, rubbed round. even: it bends one way from there up."""
+Even = Literal["first", "even", "calm"]  # by the first rules; bends one way from the waist up; and waves as little as may be
+
+
+def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: Even = "calm") -> Edge:
+    """From the hem up to the underarm over the point between the waists, rubbed round."""
     lower = trousers.edge("side").parts[0].reverse()
     side = laid.bodice.edge("side")
     first = side.parts[0]
     kept = lower.cut(lower.length - min(ROUND_BELOW, lower.length / 3))[0]
     way = (middle - kept.end).unit() + (first.end - middle).unit()
     chord = (first.end - middle).unit()
-    if even and way.cross(chord) * chord.cross(first.arriving) < 0:
+    if even != "first" and way.cross(chord) * chord.cross(first.arriving) < 0:
         way = chord * (2 * first.arriving.dot(chord)) - first.arriving
-    up = Path((curve_between(kept.end, kept.arriving, middle, way), curve_between(middle, way, first.end, first.arriving)))
+    tried = [_over_the_waist(kept, middle, each, first) for each in _ways(way, middle, kept.end, first, calm=even == "calm")]
+    if even == "calm" and not side.darts:  # straight past the point between the waists, where it would wave over it
+        past = Path((curve_between(kept.end, kept.arriving, first.end, first.arriving),))
+        near = past.at_level(middle.y)
+        if near is not None and near.to(middle) < PAST_MOST:
+            tried.append(past)
+    up = min(tried, key=_turning) if len(tried) > 1 else tried[0]
     return Edge("side", (kept + up, *side.parts[1:]), side.darts)
+
+
+def _turning(path: Path) -> float:
+    """How much a line turns altogether, this way and that, radians."""
+    return sum(abs(turned) for curve in path.segments if isinstance(curve, Cubic) for turned in curve.turns(LOOKS)[0])
+
+
+def _over_the_waist(kept: Path, middle: Point, way: Point, first: Path) -> Path:
+    return Path((curve_between(kept.end, kept.arriving, middle, way), curve_between(middle, way, first.end, first.arriving)))
+
+
+def _ways(way: Point, middle: Point, low: Point, first: Path, *, calm: bool) -> list[Point]:
+    """Directions in which a side may run over the point between the waists; the usual one first."""
+    if not calm:
+        return [way]
+    below, above = (middle - low).unit(), (first.end - middle).unit()
+    return [way, (below + above).unit(), (below * 2 + above).unit(), (below + above * 2).unit(), below, above]
 
 
 @record(frozen=True)
@@ -199,7 +228,7 @@ class Waist:
     side: Edge
 
 
-def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False, even: bool = True) -> Waist:
+def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False, even: Even = "calm") -> Waist:
     """The waist of a half. lowered: how far the upper points of its darts are lowered; unsewn: a second dart is left out; even: see side_of."""
     middle, given = middle_of_sides(laid, trousers)
     diamonds, over = diamonds_of(laid, trousers, given, lowered, unsewn)
@@ -212,7 +241,7 @@ def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool 
 
 
 def back_with_side(
-    bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool, even: bool = True
+    bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool, even: Even = "calm"
 ) -> Laid:
     """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
     low = Low(tuple(bodice.edge(name) for name in ("centre_back", "waist", "side")))

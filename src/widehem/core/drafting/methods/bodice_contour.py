@@ -408,6 +408,6 @@ METHOD = register(
             Need("bust_span", "where the panel line lies"),
             Need("strap_to_strap", "where the top edge ends"),
         ),
-        OPTIONS, EASE, draw, rules=3, earlier=(1, 2),
+        OPTIONS, EASE, draw, rules=4, earlier=(1, 2, 3),
     )
 )  # fmt: skip

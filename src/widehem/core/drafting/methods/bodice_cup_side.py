@@ -15,6 +15,7 @@ from widehem.core.values import record
 
 ANGLE_MOST = math.radians(55)
 FIRST, LAST = 3.0, 4.0  # cm of the side that stay above and below its dart
+LACKS_MOST = 0.045  # of the side below a dart: so much the waist may be let out there; the closed side hardly bends
 WAIST_DART_LEAST = 1.0  # cm: what is less goes to the side
 
 
@@ -40,11 +41,13 @@ def dip(way: Point, run: float) -> float:
     return max(-DIP_MOST, min(DIP_MOST, -0.5 * way.x / way.y * run))
 
 
-def turned_back(under: Point, way: Point, about: Point, long: float, waist: float, run: float) -> TurnedBack | None:
+def turned_back(
+    under: Point, way: Point, about: Point, long: float, waist: float, run: float, *, lowest: bool = False
+) -> TurnedBack | None:
     """The side from the underarm, so long when its dart is closed, the part below turned back until it ends at the waist.
 
-    way: the direction of the closed side; about: the bust point; run: a usual half waist. None where no dart is needed, or
-    none would do.
+    way: the direction of the closed side; about: the bust point; run: a usual half waist. lowest: where it does not get so far
+    down it ends as low as it does, and the waist rises to it. None where no dart is needed, or none would do.
     """
     way = way.unit()
     start = min(max((about - under).dot(way), FIRST), long - LAST)
@@ -59,7 +62,12 @@ def turned_back(under: Point, way: Point, about: Point, long: float, waist: floa
     if laid(0.0).end.y >= waist + laid(0.0).down:
         return None
     angle = solve_length(lambda angle: laid(angle).end.y - laid(angle).down, waist, 0.0, ANGLE_MOST)
-    return None if angle is None else laid(angle)
+    if angle is not None:
+        return laid(angle)
+    if not lowest:
+        return None
+    found = max((laid(math.radians(degrees)) for degrees in range(1, 40)), key=lambda side: side.end.y)
+    return replace(found, down=found.end.y - waist)
 
 
 def over_at_waist(side: TurnedBack, under: Point, waist: float, target: float) -> tuple[float, float, Point]:
@@ -71,10 +79,12 @@ def over_at_waist(side: TurnedBack, under: Point, waist: float, target: float) -
     return above.x - lean_in - target, lean_in, above
 
 
-def wide_enough(under: Point, way: Point, about: Point, long: float, waist: float, target: float) -> TurnedBack | None:
+def wide_enough(
+    under: Point, way: Point, about: Point, long: float, waist: float, target: float, *, lowest: bool = False
+) -> TurnedBack | None:
     """As turned_back, the whole side leaning out or in where the waist would lack something, or have too little over for a
     dart."""
-    found = turned_back(under, way, about, long, waist, target)
+    found = turned_back(under, way, about, long, waist, target, lowest=lowest)
     if found is None or over_at_waist(found, under, waist, target)[0] >= WAIST_DART_LEAST:
         return found
 
@@ -85,7 +95,8 @@ def wide_enough(under: Point, way: Point, about: Point, long: float, waist: floa
     try:
         out = settle(over, 0.0, slope=long, near=1e-4)
     except NoSolutionError:  # a side that leans out so far ends high enough without a dart
-        return None if over_at_waist(found, under, waist, target)[0] < 0 else found
+        lacks = -over_at_waist(found, under, waist, target)[0]
+        return None if lacks > (LACKS_MOST * (long - FIRST) if lowest else 0.0) else found
     return turned_back(under, way.moved(turn(Point(0.0, 0.0), -out)), about, long, waist, target)
 
 

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from functools import partial
 from typing import cast
 
 from widehem.core.drafting.bodice import (
@@ -38,6 +39,7 @@ from widehem.core.drafting.methods.bodice_options import (
     NECK_SHAPE,
     OPENING,
 )
+from widehem.core.drafting.settled import Settled, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
@@ -56,6 +58,7 @@ BUST_SLACK = 1.6
 SIDE_DART_LEAST = 1.0  # cm, by today's rules
 BLAME = ("waist", "high_bust", "nape_waist")
 GAPE_MOST = 2.0  # cm
+RISE_MOST = 3.5  # cm that the waist of a front rises to its side where no dart can be laid there
 SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
 EASE = (
     Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; 1.5 "
@@ -78,12 +81,18 @@ def wedge_angle(aside: float, down: float, spare: float) -> float | None:
 
 
 def draw(sheet: Sheet) -> None:
-    """The whole block, step by step."""
+    """The whole block, again while its armholes do not come out."""
+    settle_armhole(sheet, partial(_draw, sheet), lowers=not sheet.set_by_hand("depth"),
+        bust=((sheet.measure("bust") + sheet.ease("quarter") * 4).value, 0.95 * BUST_SLACK))
+
+
+def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
+    """The whole block, step by step; gives back the lengths of both armholes, back and front, cm."""
     ease, high = sheet.ease("quarter"), sheet.measure("high_bust")
     quarter = (high / 4 + ease).called("quarter of the high bust with ease")
     board = side_by_side(2 * quarter.value + APART + 8)
-    drop = _drop(sheet, quarter.value, ease.value, board)
-    frame = upper_frame(sheet, board, drop)
+    drop = _drop(sheet, quarter.value, ease.value, board, settled)
+    frame = upper_frame(sheet, board, drop, settled)
     if quarter.value - max(frame.chest_back.x, frame.chest_front.x) < 1.5:
         raise CannotDraft(
             ("across_back", "across_chest", "high_bust"),
@@ -95,7 +104,7 @@ def draw(sheet: Sheet) -> None:
                 frame.chest_back.x * 2,
             ),
         )
-    spare = _spare(sheet)
+    spare = _spare(sheet, settled)
     angle = _wedge(sheet, frame, quarter, spare, board)
     back = _back(sheet, frame, quarter.value, ease.value, board)
     low = replace(frame, waist=frame.waist + drop.value)
@@ -110,9 +119,10 @@ def draw(sheet: Sheet) -> None:
             sheet.sum("side dart", drawn(turned.mouth, "side dart"))
             sheet.sum("its angle, degrees", angle_words(turned.angle))
     _finish(sheet, frame, back, front, board, drop.value, turned)
+    return back.length("armhole"), front.length("armhole")
 
 
-def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
+def _drop(sheet: Sheet, width: float, ease: float, board: Table, settled: Settled) -> Quantity:
     """How much of the front length belongs to the cup: what is over a front without one, and what would make the armhole gape.
 
     It hangs below the waist level and is taken by the side dart.
@@ -120,7 +130,7 @@ def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
     over = sheet.measure("snp_waist_front") - sheet.measure("snp_waist_back") + SMALL_CUP
     cup = (over if over > 0 else Quantity(0.0)).called("drop of the cup")
     rough = Sheet(sheet.chart, sheet.options, sheet.settings, sheet.ease_plan)
-    frame = upper_frame(rough, board, cup)
+    frame = upper_frame(rough, board, cup, settled)
     _, _, tip, way = frame.upper_back()
     under, side = Point(width, frame.depth.value), Point(-ease, frame.waist - frame.depth.value)
     back = armhole(
@@ -135,7 +145,7 @@ def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
     )
     front = armhole(
         frame.tip_front,
-        frame.shoulder_way,
+        frame.shoulder_way_front,
         frame.chest_front,
         DOWN,
         under,
@@ -144,15 +154,17 @@ def _drop(sheet: Sheet, width: float, ease: float, board: Table) -> Quantity:
         rounded=rounded(sheet, "hollow_front"),
     )
     angle = (
-        wedge_angle(frame.bust_point.x - frame.chest_front.x, frame.bust_point.y - frame.chest_front.y, _spare(sheet).value)
+        wedge_angle(frame.bust_point.x - frame.chest_front.x, frame.bust_point.y - frame.chest_front.y, _spare(sheet, settled).value)
         or 0.0
     )
     gape = min(max(_swung(front, angle).length - back.length, 0.0), GAPE_MOST)
     return (cup + drawn(gape, "gape of the armhole")).called("drop of the cup")
 
 
-def _spare(sheet: Sheet) -> Quantity:
+def _spare(sheet: Sheet, settled: Settled) -> Quantity:
     difference = (sheet.measure("bust") - sheet.measure("high_bust")) / 2
+    if settled.cup and difference > 0:
+        difference = difference - drawn(settled.cup, "what the side gives there")
     return difference.called("half the bust difference") if difference > 0 else Quantity(0.0, "half the bust difference")
 
 
@@ -296,7 +308,7 @@ def _front(
         hollow = float(sheet.options["hollow_front"])
         straight = armhole(
             frame.tip_front,
-            frame.shoulder_way,
+            frame.shoulder_way_front,
             hinge,
             DOWN,
             small,
@@ -310,7 +322,7 @@ def _front(
         half.walk = (Stretch("neck", frame.neck_front), Stretch("shoulder", shoulder), Stretch("armhole", hole))
         half.bust_point = frame.bust_point
         target = sheet.measure("waist").value / 4 + ease
-        turned = wide_enough(under, side_way, frame.bust_point, long, frame.waist, target) if sheet.rules > 1 else None
+        turned = wide_enough(under, side_way, frame.bust_point, long, frame.waist, target, lowest=sheet.rules > 3) if sheet.rules > 1 else None
         if turned is not None and turned.mouth < _least(sheet):  # too little for a dart: the side leans as far all the same
             side_way = (turned.upper.end - turned.upper.start).unit() if sheet.rules > 2 else side_way
             turned = None
@@ -321,7 +333,7 @@ def _front(
                 lacks = min(under.x + side_way.x / side_way.y * fall - target, 0.0)
                 out = side_way.x / side_way.y * fall - lacks
                 equal = math.sqrt(max(long * long - out * out, 0.0)) - fall  # where it would be as long as the back
-                flat = -DIP_MOST if sheet.rules > 2 else dip(Point(out, fall), target)
+                flat = -(RISE_MOST if sheet.rules > 3 else DIP_MOST) if sheet.rules > 2 else dip(Point(out, fall), target)
                 down = min(max(equal, flat), down)
             over = _straight_on(half, frame, side_way, target, down)
         else:
@@ -438,8 +450,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
-        rules=3,
-        earlier=(1, 2),
+        rules=4,
+        earlier=(1, 2, 3),
         has_armhole=True,
     )
 )

@@ -34,7 +34,7 @@ def rounded(sheet: Sheet, code: str) -> int:
 def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float, *, rounded: int = 0) -> Path:
     """The front armhole with the bust dart open by an angle."""
     _, tip, chest = turned(frame, angle)
-    shoulder = frame.shoulder_way.moved(turn(Point(0, 0), angle))
+    shoulder = frame.shoulder_way_front.moved(turn(Point(0, 0), angle))
     return armhole(tip, shoulder, chest, DOWN.moved(turn(Point(0, 0), angle / 2)), under, side, hollow, rounded=rounded)
 
 

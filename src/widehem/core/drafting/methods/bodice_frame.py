@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from widehem.core.drafting.armhole_level import armhole_level
+from widehem.core.drafting.settled import AS_MEASURED, Settled
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
@@ -41,6 +42,7 @@ class Frame:
     depth: Quantity
     waist: float
     shoulder_way: Point
+    shoulder_way_front: Point
     snp_back: Point
     snp_front: Point
     pit: Point
@@ -103,17 +105,21 @@ def refuse_flat_neck(sheet: Sheet, rise: float) -> None:
     )  # fmt: skip
 
 
-def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Frame:
+def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None, settled: Settled = AS_MEASURED) -> Frame:
     """Draw levels, necks, shoulders, chest points and bust point.
 
-    drop: how much of the front length hangs below the waist level instead of raising the shoulder. Raises CannotDraft.
+    drop: how much of the front length hangs below the waist level instead of raising the shoulder. settled: what came out when
+    it was drawn before. Raises CannotDraft.
     """
     neck, nape_waist, shoulder = sheet.measure("neck"), sheet.measure("nape_waist"), sheet.measure("shoulder")
     back_up, front_up = sheet.measure("snp_waist_back"), sheet.measure("snp_waist_front")
     waist = nape_waist.value
     with sheet.step("Levels", "Draw both centres. Mark the bust line below the nape, and the waist."):
         level = str(sheet.options.get("level", "measured"))
-        depth = (armhole_level(sheet, level) + sheet.ease("depth")).called("bust line")
+        depth = armhole_level(sheet, level) + sheet.ease("depth")
+        if settled.lowered:
+            depth = depth + drawn(settled.lowered, "lowered for the arm")
+        depth = depth.called("bust line")
         for name in ("back", "front"):
             sheet.line(
                 f"{name}_centre_guide",
@@ -152,10 +158,12 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
     way = shoulder_way(sheet, snp_back, waist)
     school = sheet.choice("back_shoulder") if "back_shoulder" in sheet.options else "eased"
     extra = BACK_EASED if school == "eased" else 0.0
+    forward = settled.forward / shoulder.value
+    back_way, front_way = (way.moved(turn(Point(0.0, 0.0), by)) for by in (-forward, forward))
     with sheet.step(
         "Shoulders", "One slope for back and front. The back shoulder is longer by what is eased in or taken by its dart."
     ):
-        tip_back, tip_front = snp_back + way * (shoulder.value + extra), snp_front + way * shoulder.value
+        tip_back, tip_front = snp_back + back_way * (shoulder.value + extra), snp_front + front_way * shoulder.value
         across_back = (sheet.measure("across_back") / 2 + sheet.ease("across_back") / 2).called("half across back")
         across_chest = (sheet.measure("across_chest") / 2 + sheet.ease("across_back") / 2).called("half across chest")
         chest_back = Point(across_back.value, depth.value / 2)
@@ -185,16 +193,16 @@ def upper_frame(sheet: Sheet, board: Table, drop: Quantity | None = None) -> Fra
         sheet.sum("slope, degrees", Quantity(round(math.degrees(math.atan2(way.y, way.x)), 1), plain=True, source="constant"))
     point = _bust_point(sheet, snp_front, wide_front.value)
     meets = neck_meets(sheet.rules)
-    back_curve = back_neck(Point(0, 0), snp_back, way, meets)
+    back_curve = back_neck(Point(0, 0), snp_back, back_way, meets)
     shape = sheet.choice("neck_shape")
-    pit = deep_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
+    pit = deep_enough(pit, snp_front, front_way, back_curve.length, neck.value, shape, meets)
     if sheet.rules > 1 and isinstance(sheet.options["neck_depth"], Quantity):
-        pit = high_enough(pit, snp_front, way, back_curve.length, neck.value, shape, meets)
+        pit = high_enough(pit, snp_front, front_way, back_curve.length, neck.value, shape, meets)
         sheet.options["neck_depth"] = drawn(pit.y - snp_front.y, "front neck depth")
-    front_curve = front_neck(pit, snp_front, way, shape, meets)
+    front_curve = front_neck(pit, snp_front, front_way, shape, meets)
     sheet.points["pit"] = board.spot("front", pit)
     return Frame(
-        depth, waist, way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front,
+        depth, waist, back_way, front_way, snp_back, snp_front, pit, tip_back, tip_front, across_back, across_chest, chest_back, chest_front,
             point,
         back_curve, front_curve, shoulder.value, school, meets,
     )  # fmt: skip

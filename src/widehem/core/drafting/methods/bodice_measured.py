@@ -7,10 +7,12 @@ dart its angle; it may then lie anywhere. The proportional bodice is the same dr
 from __future__ import annotations
 
 import math
+from functools import partial
 
 from widehem.core.drafting.bodice import (
     APART,
     BUST_DART,
+    GIRTH_SLACK,
     SHORT,
     Half,
     Lean,
@@ -37,6 +39,7 @@ from widehem.core.drafting.methods.bodice_dart import (
 )
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
+from widehem.core.drafting.settled import Settled, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
@@ -66,18 +69,27 @@ class Widths:
 
 
 def draw(sheet: Sheet) -> None:
-    """The whole bodice, step by step."""
+    """The whole bodice, again while its armholes do not come out."""
+    settle_armhole(sheet, partial(_draw, sheet), lowers=not sheet.set_by_hand("depth"),
+        bust=((sheet.measure("bust") + sheet.ease("bust")).value, GIRTH_SLACK / 2))
+
+
+def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
+    """The whole bodice, step by step; gives back the lengths of both armholes, back and front, cm."""
     bust, waist = sheet.measure("bust"), sheet.measure("waist")
     whole = ((bust + sheet.ease("bust")) / 2).called("half the bust with ease")
     board = side_by_side(whole.value + APART)
     difference = (bust - sheet.measure("high_bust")) / 2
     spare = difference.called("half the bust difference") if difference > 0 else Quantity(0.0, "half the bust difference")
-    frame = upper_frame(sheet, board)
+    if settled.cup and spare:
+        spare = (spare - drawn(settled.cup, "what the turned chest gives")).called("half the bust difference")
+    frame = upper_frame(sheet, board, settled=settled)
     widths = _widths(sheet, frame, whole, spare, board)
     refuse_frame(sheet, frame, widths.strip)
     loss = whole - (waist + sheet.ease("waist")) / 2
     lean = share_waist(
-        loss.value, sheet.choice("waist_darts"), whole.value / 2 - loss.value / 2, frame.waist - frame.depth.value
+        loss.value, sheet.choice("waist_darts"), whole.value / 2 - loss.value / 2, frame.waist - frame.depth.value,
+        lets_in=sheet.rules > 3,
     )
     back = _back(frame, widths, lean, sheet)
     front_shut = Half(
@@ -94,6 +106,7 @@ def draw(sheet: Sheet) -> None:
     _balance_step(sheet, frame, back, front, board)
     _waist_step(sheet, frame, back, front, lean, loss, board)
     finish(sheet, frame, back, front, opened, board)
+    return back.length("armhole"), front.length("armhole")
 
 
 def _widths(sheet: Sheet, frame: Frame, whole: Quantity, spare: Quantity, board: Table) -> Widths:
@@ -394,8 +407,8 @@ METHOD = register(
         DARTED,
         EASE,
         draw,
-        rules=3,
-        earlier=(1, 2),
+        rules=4,
+        earlier=(1, 2, 3),
         mends=MENDS,
         has_armhole=True,
     )

@@ -1,5 +1,6 @@
 """What a maker may set on a darted bodice, each with the reason it is there."""
 
+from widehem.core.drafting.upper import HOLLOW, UNLIKE
 from widehem.core.setting.option import Choice, Option
 
 EASE = (
@@ -40,10 +41,14 @@ WAIST_DARTS = Option(
     ),
 )  # fmt: skip
 SIDE_BELOW = Option("side_below", "Side dart below the underarm", "length", 5.0, "where it lies on the side", 4.0, 6.0, 0.5)
-HOLLOW_BACK = Option("hollow_back", "Back armhole hollow", "number", 0.55, "0.5 is rounder, 0.65 more hollow", 0.45, 0.7, 0.05)
+HOLLOW_BACK = Option(
+    "hollow_back", "Back armhole hollow", "number", UNLIKE["back"], "0.5 is rounder, 0.65 more hollow", 0.44, 0.7, 0.02,
+    before=((3, HOLLOW["back"]),),
+)  # fmt: skip
 HOLLOW_FRONT = Option(
-    "hollow_front", "Front armhole hollow", "number", 0.58, "the front is hollowed more than the back", 0.45, 0.7, 0.05
-)
+    "hollow_front", "Front armhole hollow", "number", UNLIKE["front"], "the front is hollowed more than the back", 0.44, 0.7, 0.02,
+    before=((3, HOLLOW["front"]),),
+)  # fmt: skip
 NECK_DEPTH = Option(
     "neck_depth", "Front neck depth", "length", None, "below the side neck point; a fifth of the neck and a little", 4.0, 20.0, 0.5,
     worked=lambda on: on["neck"] / 5 + 0.3, uses=("neck",), drawn=True,

@@ -11,6 +11,7 @@ from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_ove
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_frame import refuse_flat_neck
 from widehem.core.drafting.methods.bodice_plain_options import EASE, OPTIONS
+from widehem.core.drafting.settled import Settled, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
@@ -41,6 +42,7 @@ from widehem.core.values import record
 TIP_LEAST, TIP_MOST = 1.0, 7.0
 NECK_OFF, FRONT_OVER, FRONT_OVER_FIRST = 1.5, 1.0, 2.0
 MOVE_MOST = 0.7  # cm
+CHEST_ROOM = 0.125  # of a quarter: so far inside the side the chest point lies at least
 EASED_BELOW = 2.0  # cm below the underarm, where a zone that is eased in begins
 
 
@@ -54,12 +56,18 @@ class _Top:
 
 
 def draw(sheet: Sheet) -> None:
-    """The whole bodice, step by step."""
+    """The whole bodice, again while its armhole does not come out."""
+    by_hand = sheet.options["below"] != sheet.settings["below"].default
+    settle_armhole(sheet, partial(_draw, sheet), lowers=not by_hand, forwards=False)
+
+
+def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
+    """The whole bodice, step by step; gives back the lengths of both armholes, back and front, cm."""
     nape_waist, ease = sheet.measure("nape_waist"), sheet.ease("quarter")
     width = (sheet.measure("bust") / 4 + ease).called("quarter of the bust with ease")
     board = side_by_side(2 * width.value + APART)
     waist = nape_waist.value
-    level = _levels(sheet, width, board, waist)
+    level = _levels(sheet, width, board, waist, settled)
     lean = _side(sheet, width, ease, waist, level.value)
     back_top, front_top = _shoulders(sheet, board, waist)
     across = width.value, level.value, waist
@@ -67,6 +75,7 @@ def draw(sheet: Sheet) -> None:
     moves = _moves(sheet, front_top, back.length("armhole"), across, lean)
     front = _half(sheet, "front", front_top, back_top, across, lean, board, moves)
     _finish(sheet, back, front, board, waist, lean, moves)
+    return back.length("armhole"), front.length("armhole")
 
 
 def _moves(sheet: Sheet, top: _Top, back: float, across: tuple[float, float, float], lean: Lean) -> tuple[float, float]:
@@ -80,27 +89,39 @@ def _moves(sheet: Sheet, top: _Top, back: float, across: tuple[float, float, flo
     return found[0] + folded, found[1] + min(max(over - folded, 0.0), MOVE_MOST - found[1])
 
 
+def _chest_x(sheet: Sheet, name: str, top: _Top, width: float) -> float:
+    """How far from the centre the chest point lies, cm: inside the tip by the hollow, and where that is not set by hand so far
+    inside the side that the armhole can be sewn."""
+    hollow = sheet.length(f"hollow_{name}").value
+    by_hand = hollow != sheet.settings[f"hollow_{name}"].default
+    x = top.tip.x - hollow
+    return x if by_hand or sheet.rules < 4 else min(x, width - CHEST_ROOM * width)
+
+
 def _hole(
     sheet: Sheet, name: str, top: _Top, across: tuple[float, float, float], lean: Lean, moves: tuple[float, float]
 ) -> Path:
     """The armhole of a half. moves: folded out across the chest, and the underarm raised, cm."""
     width, level, waist = across
     tip, snp = top.tip + Point(0, moves[0]), top.snp + Point(0, moves[0])
-    chest = Point(top.tip.x - sheet.length(f"hollow_{name}").value, (tip.y + level) / 2)
+    chest = Point(_chest_x(sheet, name, top, width), (tip.y + level) / 2)
     under = Point(width, level - moves[1])
     return armhole(
         tip, (tip - snp).unit(), chest, DOWN, under, Point(-lean.side, waist - level), HOLLOW[name], rounded=sheet.rules - 1
     )
 
 
-def _levels(sheet: Sheet, width: Quantity, board: Table, waist: float) -> Quantity:
+def _levels(sheet: Sheet, width: Quantity, board: Table, waist: float, settled: Settled) -> Quantity:
     with sheet.step(
         "Levels and widths",
         "Draw both centres down to the waist and square the bust line across; each quarter of the bust gets the same ease.",
     ):
         school = sheet.choice("level")
         below = 0.0 if school == "half" else sheet.length("below")  # half the back length has its ease in it
-        level = (armhole_level(sheet, school) + below).called("bust line")
+        level = armhole_level(sheet, school) + below
+        if settled.lowered:
+            level = level + drawn(settled.lowered, "lowered for the arm")
+        level = level.called("bust line")
         if level.value > waist - 6:
             raise CannotDraft(
                 ("armscye_depth", "nape_waist"),
@@ -269,7 +290,7 @@ def _half(
     tip, snp = top.tip + Point(0, folded), top.snp + Point(0, folded)
     way = (tip - snp).unit()
     under = Point(width, level - raised)
-    chest = Point(top.tip.x - hollow.value, (tip.y + level) / 2)
+    chest = Point(_chest_x(sheet, name, top, width), (tip.y + level) / 2)
     if chest.x > width - 1 or chest.y < tip.y + 2:
         raise CannotDraft(
             ("across_shoulders", "bust", "armscye_depth"),
@@ -402,8 +423,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
-        rules=3,
-        earlier=(1, 2),
+        rules=4,
+        earlier=(1, 2, 3),
         mends={
             "armhole.balance": (Mend("True it as far as may be, across the chest and at the underarm", "trued_hole", "needed"),)
         },

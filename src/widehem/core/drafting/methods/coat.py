@@ -21,7 +21,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth, Length
 from widehem.core.pattern.checks.held import NotchAt
 from widehem.core.pattern.checks.shapes import HemRises
-from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
+from widehem.core.pattern.checks.upper import ArmholeOn, FrontInside, FrontOver, NeckOn
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
@@ -138,7 +138,7 @@ def _pieces(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, room
     ):
         made = [
             _back(sheet, shapes.behind(at), back, shapes.side_of(shapes.behind(at), back.under, room)),
-            _front(sheet, at, front, lapel, shapes.side_of(at, front.under, room)),
+            _front(sheet, at, front, lapel, shapes.side_of(at, Point(at.quarter, front.under.y), room)),
         ]
         sheet.sum("waist, whole round", shapes.waist_of(at, _front_dart(sheet), sheet.choice("back") == "seam"))
     with sheet.step("Facing, collar and pad", "The facing follows front edge, lapel and neck; the collar is as long as half "
@@ -210,7 +210,7 @@ def _back(sheet: Sheet, at: Frame, back: Half, side: Side) -> Piece:
 def _diamond(name: str, x: float, takes: float, at: Frame, top: float) -> tuple[Diamond, ...]:
     if not takes:
         return ()
-    low = min(at.hem - shapes.DART_OVER_HEM, at.waist + shapes.DART_BELOW)
+    low = min(at.hem - shapes.DART_OVER_HEM, at.waist + shapes.DART_BELOW, at.dart_end)
     if low < at.waist + 3 or top > at.waist - 3:
         return ()
     half = takes / 2
@@ -222,7 +222,7 @@ def _front(sheet: Sheet, at: Frame, front: Half, lapel: Lapel, side: Side) -> Pi
     diamonds = _diamond("front_dart", x, takes, at, at.bust)
     lower = _side_edges(side)
     if at.over:
-        lower[-1] = _with_dart(lower[-1], at, front, Point(x, at.bust))
+        lower[-1] = _with_dart(lower[-1], at, front, Point(x, at.bust), straight=sheet.rules > 4)
     edges = (
         Edge("front_edge", (lapel.edge,)),
         Edge("hem", (_hem(lapel.edge.end, side),), (), "hem", notches=(Notch("centre front", sheet.length("overlap").value),)),
@@ -246,12 +246,15 @@ def _front(sheet: Sheet, at: Frame, front: Half, lapel: Lapel, side: Side) -> Pi
     )  # fmt: skip
 
 
-def _with_dart(side: Edge, at: Frame, front: Half, apex: Point) -> Edge:
-    """The front side with a dart for what its shoulder would fall too much."""
+def _with_dart(side: Edge, at: Frame, front: Half, apex: Point, *, straight: bool) -> Edge:
+    """The front side with a dart for what its shoulder would fall too much. straight: above it the side leans in, so that it is
+    one straight line once the dart is shut."""
     whole = side.parts[0]
-    middle = max(min(at.bust, at.waist - 6.0), front.under.y + at.over / 2 + 2.0)
+    middle = shapes.dart_middle(at, front.under)
     low, rest = whole.cut(side.at_level(middle + at.over / 2) or whole.length / 2)
     high = rest.cut(at.over)[1]
+    if straight:
+        high = Path.through(high.start, front.under)
     inner, outer = low.end, high.start
     apex = Point(apex.x, inner.toward(outer, 0.5).y)
     return Edge("side", (low, high), (dart_between("side_dart", low, high, apex, SHORT),))
@@ -353,6 +356,7 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> No
             NeckOn(sheet.measure("neck").value, None),
             ArmholeOn(armscye, *ROOM) if armscye is not None else None,
             FrontOver(FRONT_OVER),
+            FrontInside(),
             HemRises(at.hem - min(hems)) if at.side == "wedge" else None,
         ),
         notions=(say(f"{len(by['front'].holes)} buttons"), say("Wadding for two shoulder pads")),
@@ -380,6 +384,6 @@ METHOD = register(
             Need("bust_span", "where the front dart lies"),
             Need("waist_knee", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, rules=4, arm_ease=9.0, earlier=(1, 2, 3), mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=5, arm_ease=9.0, earlier=(1, 2, 3, 4), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

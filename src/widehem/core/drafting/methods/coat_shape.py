@@ -8,7 +8,7 @@ from dataclasses import replace
 from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, armhole, back_neck, front_neck, neck_meets
+from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, UNLIKE, armhole, back_neck, front_neck, neck_meets
 from widehem.core.geometry.curves import Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, square_to, turn
@@ -18,11 +18,13 @@ from widehem.core.units import say
 from widehem.core.values import record
 
 BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5
+DART_ABOVE_HIP = 0.5  # cm
 BACK_EASED, NECK_LOW = 0.5, 0.5
 ACROSS_OVER, TIP_OVER, CHEST_UP, HOLE_LEAST = 1.5, 0.3, 0.4, 1.0
 CENTRE_IN, FOLD_DART, FRONT_DART, DART_BELOW, DART_OVER_HEM = 1.75, 1.0, 2.0, 15.0, 8.0
 WEDGE_HIGH, WEDGE_OUT, VENT_SLANT = 15.0, 5.0, 2.5
 FORWARD = 2.0
+NECK_RISES = 1.2  # cm that the back neck rises to its side neck point
 OVER_LEAST = 1.0  # cm that a side dart takes
 
 
@@ -30,7 +32,7 @@ OVER_LEAST = 1.0  # cm that a side dart takes
 class Frame:
     """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
     dart; asked: the girth that was asked for at the bust; taken: what the shaped centre back takes at the underarm, given back at the side; kicks: the side is let
-    out from the hip, not from above the hem."""
+    out from the hip, not from above the hem; dart_end: how far down a waist dart reaches at most."""
 
     waist: float
     hip: float
@@ -44,6 +46,7 @@ class Frame:
     side: str
     kicks: bool
     asked: float
+    dart_end: float
     taken: float = 0.0
 
 
@@ -106,7 +109,7 @@ def frame(sheet: Sheet) -> Frame:
     found = Frame(
         nape.value, nape.value + sheet.measure("waist_hip").value, nape.value + length.value, level.value, under.value, quarter,
         max(quarter, low.value), over, sheet.length("neck_width").value, sheet.choice("side"),
-        sheet.rules > 2, 4 * quarter,
+        sheet.rules > 2, 4 * quarter, nape.value + sheet.measure("waist_hip").value - DART_ABOVE_HIP if sheet.rules > 4 else math.inf,
     )  # fmt: skip
     if sheet.rules < 2 or sheet.choice("back") != "seam":
         return found  # by the first rules the shaped centre narrowed the bust
@@ -139,10 +142,15 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
             say("The shoulder falls {0} over a length of {1u}: read shoulder and side neck to waist again.", drop, shoulder),
         )
     tip = snp + Point(math.sqrt(shoulder**2 - drop**2), drop)
-    top = Point(0.0, NECK_LOW) if name == "back" else Point(0.0, snp.y + at.neck)
+    low = max(NECK_LOW, snp.y + NECK_RISES) if sheet.rules > 4 else NECK_LOW
+    top = Point(0.0, low) if name == "back" else Point(0.0, snp.y + at.neck)
     code = "across_back" if name == "back" else "across_chest"
     across = min(sheet.measure(code).value / 2 + ACROSS_OVER, tip.x - TIP_OVER)
     under = Point(at.quarter, at.under - (at.over if name == "front" else 0.0))
+    way_down = DOWN
+    if at.over and name == "front" and sheet.rules > 4:  # so that the side is straight once its dart is shut
+        way_down = DOWN.moved(turn(Point(0.0, 0.0), -dart_angle(at, sheet.measure("bust_span").value / 2)))
+        under = Point(at.quarter - way_down.x / way_down.y * above_dart(at, under), under.y)
     chest = Point(across, under.y + (tip.y - under.y) * CHEST_UP)
     if across > under.x - HOLE_LEAST or tip.y > under.y - 6:
         raise CannotDraft(
@@ -161,8 +169,23 @@ def half(sheet: Sheet, name: str, at: Frame) -> Half:
         chest,
         under,
         neck,
-        armhole(tip, way, chest, DOWN, under, DOWN, HOLLOW[name], rounded=sheet.rules - 2),
+        armhole(tip, way, chest, DOWN, under, way_down, (UNLIKE if sheet.rules > 4 else HOLLOW)[name], rounded=sheet.rules - 2),
     )
+
+
+def dart_angle(at: Frame, x: float) -> float:
+    """How far the side dart opens about its apex, radians. x: how far from the centre that lies."""
+    return 2 * math.atan2(at.over / 2, at.quarter - x)
+
+
+def above_dart(at: Frame, under: Point) -> float:
+    """How much of the side lies above its dart, cm."""
+    return dart_middle(at, under) - at.over / 2 - under.y
+
+
+def dart_middle(at: Frame, under: Point) -> float:
+    """The height of the middle of the side dart: of the bust, but below the underarm and above the waist."""
+    return max(min(at.bust, at.waist - 6.0), under.y + at.over / 2 + 2.0)
 
 
 def strip_forward(front: Half, back: Half) -> tuple[Half, Half]:

@@ -9,7 +9,7 @@ from dataclasses import replace
 from widehem.core.drafting.bodice import front_to_back, middle_seams, sewn, upper_demands
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.method import Method, Need, register
-from widehem.core.drafting.methods.gown_dart import darted, takes
+from widehem.core.drafting.methods.gown_dart import MOST, MOST_FIRST, darted, takes
 from widehem.core.drafting.methods.gown_gores import gores_for, times
 from widehem.core.drafting.methods.gown_options import EASE, MENDS, OPTIONS
 from widehem.core.drafting.methods.gown_panel import HOLE_APART, HOLE_FIRST, HOLE_IN, Panel, piece_of_panel
@@ -22,7 +22,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.checks.body import Girth
-from widehem.core.pattern.checks.upper import ArmholeOn, FrontOver, NeckOn
+from widehem.core.pattern.checks.upper import ArmholeOn, FrontInside, FrontOver, NeckOn
 from widehem.core.pattern.checks.whole import FloorClear, OpensTo
 from widehem.core.pattern.garment import Opening, Seam
 from widehem.core.pattern.piece import Piece
@@ -138,7 +138,7 @@ def _aside(sheet: Sheet) -> tuple[float, float]:
 
 def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float, float]) -> tuple[tuple[Panel, Panel], Levels]:
     """Back and front, and the levels as they are then; the underarm of both moved alike until the armhole fits."""
-    school, armscye = sheet.choice("underarm"), sheet.chart.get("armscye")
+    school, armscye, flows = sheet.choice("underarm"), sheet.chart.get("armscye"), sheet.rules > 3
     with sheet.step(
         "Edges, necks and armholes",
         "Fullness is shared between side and centre seams; above the underarm the centre runs upright.",
@@ -151,10 +151,10 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
         def round_at(move: float) -> float:
             y = levels.underarm + move
             holes = [
-                hole_of(sheet, name, top, Point(edges[1].lowered(levels.bust - y).underarm, y)).length
+                hole_of(sheet, name, top, Point(edges[1].lowered(levels.bust - y, flows=flows).underarm, y)).length
                 for name, edges, top in drafts
             ]
-            return sum(holes) - (takes(holes[1], holes[0]) if _cups(sheet) else 0.0)
+            return sum(holes) - (takes(holes[1], holes[0], _dart_most(sheet)) if _cups(sheet) else 0.0)
 
         move = 0.0
         if school != "measured" and armscye is not None:
@@ -174,7 +174,7 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
         moved = replace(levels, underarm=levels.underarm + move, bust=max(levels.bust, levels.underarm + move))
         room = levels.bust - moved.underarm
         back, front = (
-            _panel(sheet, name, moved, (edges[0].lowered(room), edges[1].lowered(room)), top) for name, edges, top in drafts
+            _panel(sheet, name, moved, (edges[0].lowered(room, flows=flows), edges[1].lowered(room, flows=flows)), top) for name, edges, top in drafts
         )
         sheet.sum("armhole", drawn(back.hole.length + front.hole.length, "armhole, front and back"))
     return (back, front), moved
@@ -193,6 +193,10 @@ def _stations(sheet: Sheet, name: str, quarters: Quarters, aside: tuple[float, f
     centre = Stations(shift, upright - (q.waist / 2 + aside[0] + f * (q.bust - q.waist)) + shift,
         upright - (q.waist / 2 + aside[1]) + shift, -1.0)  # fmt: skip
     out = upright + q.waist / 2
+    if sheet.rules > 3:  # no step at the centre back: both sides have what it would have taken
+        comes = f * (q.bust - q.under)
+        centre = replace(centre, bust=centre.underarm) if name == "back" else centre
+        return centre, Stations(out + (1 - f) * (q.under - q.waist), out + (1 - f) * (q.bust - q.waist) + comes / 2, out, 1.0)
     return centre, Stations(out + (1 - f) * (q.under - q.waist), out + (1 - f) * (q.bust - q.waist), out, 1.0)
 
 
@@ -251,10 +255,14 @@ def _cups(sheet: Sheet) -> bool:
     return sheet.rules > 2 and sheet.choice("cup") == "auto"
 
 
+def _dart_most(sheet: Sheet) -> float:
+    return MOST if sheet.rules > 3 else MOST_FIRST
+
+
 def _holding(sheet: Sheet, panels: tuple[Panel, Panel], levels: Levels) -> tuple[Panel, Panel]:
     """The front with a dart in its armhole, where the cup is more than the seams hold."""
     back, front = panels
-    take = takes(front.hole.length, back.hole.length)
+    take = takes(front.hole.length, back.hole.length, _dart_most(sheet))
     if not take or not _cups(sheet):
         return panels
     span = sheet.chart.get("bust_span")
@@ -369,6 +377,7 @@ def _hand_over(
             NeckOn(sheet.measure("neck").value, None),
             ArmholeOn(armscye, *(AS_THE_ARM if sheet.choice("underarm") == "arm" else ROOM)) if armscye is not None else None,
             FrontOver(FRONT_OVER),
+            FrontInside(),
             reach,
             FloorClear(floor) if floor is not None else None,
         ),
@@ -397,6 +406,6 @@ METHOD = register(
             Need("across_chest", "how far the front armhole stands in"),
             Need("waist_floor", "the length, unless another is set", "length"),
         ),
-        OPTIONS, EASE, draw, rules=3, earlier=(1, 2), mends=MENDS, has_armhole=True,
+        OPTIONS, EASE, draw, rules=4, earlier=(1, 2, 3), mends=MENDS, has_armhole=True,
     )
 )  # fmt: skip

@@ -13,7 +13,7 @@ from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.ring import dart_between
 from widehem.core.values import record
 
-FROM, LEFT, MOST = 7.9, 6.0, 4.5  # cm the front armhole is longer from which there is a dart; is longer with it; a dart at most
+FROM, LEFT, MOST, MOST_FIRST = 7.9, 6.0, 5.5, 4.5  # cm the front armhole is longer from which there is a dart; is longer with it; a dart at most; by the earlier rules
 RUBBED = 4.0  # cm of the armhole on each side of the shut dart that is drawn again
 SHORT, CLEAR = 2.5, 3.0  # cm before the bust that it ends; that it stays clear of the ends of the armhole
 
@@ -31,10 +31,10 @@ class Darted:
         return self.upper.length + self.lower.length
 
 
-def takes(front: float, back: float) -> float:
-    """What a dart takes out of a front armhole, cm; 0 where the seams hold the cup."""
+def takes(front: float, back: float, most: float) -> float:
+    """What a dart takes out of a front armhole, at most so much, cm; 0 where the seams hold the cup."""
     over = front - back
-    return min(over - LEFT, MOST) if over > FROM else 0.0
+    return min(over - LEFT, most) if over > FROM else 0.0
 
 
 def darted(hole: Path, apex: Point, takes: float) -> Darted | None:

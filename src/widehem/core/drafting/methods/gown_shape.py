@@ -17,6 +17,7 @@ from widehem.core.values import record
 ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
 COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again
 UP = Point(0.0, -1.0)
+FLOWS_FROM, FLOWS = 4.0, 16.0  # cm: nearer to the bust an edge does not come in at the underarm; four times its radius beyond
 BUST_ROOM, RUN_OVER = (
     3.0,
     0.5,
@@ -48,8 +49,12 @@ class Stations:
     waist: float
     hand: float
 
-    def lowered(self, room: float) -> Stations:
-        """The stations with the underarm so near (cm) above the bust: too near to come in again, it runs over into it."""
+    def lowered(self, room: float, *, flows: bool) -> Stations:
+        """The stations with the underarm so near (cm) above the bust: too near to come in again, it runs over into it. flows: it
+        comes in only as far as one soft curve can; by the earlier rules it made a step."""
+        if flows:
+            steps = self.underarm - self.bust
+            return replace(self, underarm=self.bust + math.copysign(min(abs(steps), max(room - FLOWS_FROM, 0.0) ** 2 / FLOWS), steps))
         share = min(max(room / RUN_OVER, 0.0), 1.0)
         return replace(self, underarm=self.bust + (self.underarm - self.bust) * share)
 

@@ -20,7 +20,7 @@ from widehem.core.pattern.checks.body import Girth, asked_girths
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.checks.lower import CrotchSeam, KneeBends
 from widehem.core.pattern.checks.through import FootPasses
-from widehem.core.pattern.checks.upper import ArmholeOn, HeadPasses, NeckOn
+from widehem.core.pattern.checks.upper import ArmholeOn, FrontInside, HeadPasses, NeckOn
 from widehem.core.pattern.checks.whole import OpensTo, SitsAndReaches
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Garment, Opening, Seam
@@ -28,7 +28,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.style import bodice_trousers as joins
-from widehem.core.style.bodice_trousers import Laid, Low
+from widehem.core.style.bodice_trousers import Even, Laid, Low
 from widehem.core.style.joining import GAP, GAP_BACK, SECOND, TROUSERS
 from widehem.core.units import Saying, say
 from widehem.core.values import record
@@ -117,7 +117,7 @@ def draw(sheet: Sheet) -> None:
         _show_parts(sheet, "front", front.bodice, lower["front"])
     with sheet.step("Back", "The centre back is carried on upwards; the bodice is turned about its waist point on that line "
         "until the sides are as far apart as in front."):  # fmt: skip
-        even = sheet.rules > 2
+        even = _even(sheet)
         side = joins.waist_of(front, lower["front"], joins.LOWERED, even=even).side.length
         back = joins.back_with_side(
             upper["back"], lower["back"], gap.value, behind.value, side, unsewn=_unsewn(sheet), even=even
@@ -169,6 +169,10 @@ def _show_parts(sheet: Sheet, name: str, bodice: Piece | Low, trousers: Piece) -
                 )
 
 
+def _even(sheet: Sheet) -> Even:
+    return "calm" if sheet.rules > 3 else "even" if sheet.rules > 2 else "first"
+
+
 def _unsewn(sheet: Sheet) -> bool:
     return sheet.choice("second_dart") == "unsewn"
 
@@ -176,7 +180,7 @@ def _unsewn(sheet: Sheet) -> bool:
 def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     behind = name == "back"
     waist = joins.waist_of(
-        laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet), even=sheet.rules > 2
+        laid, trousers, 0.0 if behind else joins.LOWERED, unsewn=behind and _unsewn(sheet), even=_even(sheet)
     )
     if sheet.choice("waist_seam") == "elastic":
         waist = replace(waist, diamonds=())
@@ -284,7 +288,7 @@ def _hand_over(sheet: Sheet, bodice: Draft, trousers: Draft, laid: list[Piece], 
     round_body = _around(bodice.garment, *((name, f"centre_{name}") for name in names)) + _around(
         trousers.garment, *((name, "crotch") for name in names)
     )
-    kept = [demand for demand in bodice.demands if isinstance(demand, NeckOn | ArmholeOn)]
+    kept = [demand for demand in bodice.demands if isinstance(demand, NeckOn | ArmholeOn | FrontInside)]
     upper, lower = asked_girths(bodice.demands), asked_girths(trousers.demands)
     elastic = sheet.choice("waist_seam") == "elastic"
     sheet.hand_over(
@@ -331,7 +335,7 @@ METHOD = register(
         "suit.one_piece", "One-piece suit", "Whole garments",
         "A darted bodice and trousers joined without a waist seam, with room in the length to sit and reach.",
         (*_needs(), Need("knee", "the width at the knee"), Need("ankle", "what the foot passes")), OPTIONS, EASE, draw,
-        rules=3, earlier=(1, 2), mends={
+        rules=4, earlier=(1, 2, 3), mends={
             "crotch.seam": (Mend("Make the crotch seam by the measure", "crotch", "measured"),),
             "opening.reach": (Mend("Open the centre front", "opening_at", "centre_front"),),
             "seat.length": (Mend("Gap of 3 cm in front and at the side", "gap", "3 cm"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from widehem.core.drafting.method import METHODS, Draft, draft
+from widehem.core.drafting.method import METHODS, Draft, Method, draft
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -32,7 +32,7 @@ def parts_of(sheet: Sheet, today: int) -> tuple[Draft, Draft]:
         if method.code == JERSEY:
             upper |= {"length": sheet.measure("nape_waist").value, "side": "straight"}
         known = {option.code for option in method.options}
-        ease = {option.code: sheet.ease(option.code).value for option in method.ease if option.code in sheet.ease_plan}
+        ease = _own_ease(sheet, method)
         bodice = draft(method, chart, {code: value for code, value in upper.items() if code in known}, ease, rules=by)
         if method.code == JERSEY:
             bodice = _to_the_waist(sheet, bodice)
@@ -53,6 +53,15 @@ def parts_of(sheet: Sheet, today: int) -> tuple[Draft, Draft]:
             for note in made.notes:
                 sheet.note(note)
     return bodice, trousers
+
+
+def _own_ease(sheet: Sheet, method: Method) -> dict[str, float]:
+    """The ease of the suit where it is not what its bodice has by itself, cm."""
+    found = {option.code: sheet.ease(option.code).value for option in method.ease if option.code in sheet.ease_plan}
+    if sheet.rules < 4:
+        return found
+    usual = {option.code: option.default for option in method.ease}
+    return {code: cm for code, cm in found.items() if sheet.set_by_hand(code) or cm != usual[code]}
 
 
 def _value(setting: Quantity | Value) -> Value:

@@ -340,7 +340,7 @@ METHOD = register(
             Need("across_back", "where the armhole lies"),
         ),
         (FIT, LENGTH, SIDE, NECK_WIDE, NECK_DEEP, OPENING, OPENING_LENGTH, replace(CLOTH, default="knit")), EASE, draw,
-        rules=3, earlier=(1, 2), mends={
+        rules=4, earlier=(1, 2, 3), mends={
             "head.passes": (Mend("Widen the neck by 2 cm on each side", "neck_wider", "2 cm"),
                 Mend("Open the centre back", "opening_at", "centre_back")),
             "girth.hip": (Mend("Let the side out to the hip", "side", "hip"),),

@@ -37,6 +37,7 @@ from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import BACK_CROTCH_RADIUS, ROLES
 from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
@@ -50,6 +51,9 @@ CLOSE_OUT_MOST = 8.0  # cm that the side of a close knit leans out
 CROTCH_MEND = 2.0  # cm
 FORK_DIPS = 14.0  # degrees that the front crotch still falls at the fork
 EARLIER, OVER_HIP = 5.0, 0.2  # cm that the back curve starts above the front's, at most so far above the hip line
+CROTCH_RADIUS = {"front": ROLES["crotch"].radius, "back": BACK_CROTCH_RADIUS}
+ROUND_HIGH, OVER_HIP_MOST = 1.0, 2.0  # of the front fork, so high its curve starts above it; so far above the hip line at most, cm
+HIP_NEAR = 0.01  # cm
 ELASTIC = Shares()
 TITLES = {"side": "side seam", "crotch": "crotch seam"}
 LETTERS = {"back": "LMN", "front": "PQR"}
@@ -90,8 +94,11 @@ def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
         "Front frame", "A quarter of the hip with its ease; the fork lies beyond the centre front. The crease is the middle."
     ):
         school = leaning(sheet, front_by(sheet, rise))
+        reach = school.fork.value - school.centre
         highest = rise.hip - (OVER_HIP if sheet.rules > 1 else 0.0)
-        rise = replace(rise, start=max(rise.crotch - (school.fork.value - school.centre) - 2, highest))
+        if sheet.rules > 3:  # a hip line low down leaves no room for the round
+            highest = min(highest, max(rise.crotch - ROUND_HIGH * reach, rise.hip - OVER_HIP_MOST))
+        rise = replace(rise, start=max(rise.crotch - reach - 2, highest))
     front = _panel(sheet, "front", rise, school)
     with sheet.step(
         "Front waist",
@@ -136,10 +143,16 @@ def _panel(sheet: Sheet, name: str, rise: Rise, school: School, fork_down: float
             rise = replace(rise, start=max(rise.start - EARLIER, rise.hip - OVER_HIP))
     if change:
         top = top + (top - centre).unit() * change
-    return Panel(
+    panel = Panel(
         name, rise, Point(school.side, rise.hip), centre, top, Point(school.fork.value + change, rise.crotch + fork_down),
         sheet.length("knee_girth").value / 4 + part, sheet.length("hem_girth").value / 4 + low, straight_to_hem(sheet, rise), dips,
+        CROTCH_RADIUS[name] if sheet.rules > 3 else None,
     )  # fmt: skip
+    if sheet.rules < 4 or panel.crotch is None or rise.start >= rise.hip:
+        return panel
+    at_hip = panel.crotch.at_level(rise.hip)  # the round begins above the hip: what it gives there the side takes back
+    given = at_hip.x - centre.x if at_hip is not None else 0.0
+    return replace(panel, side_hip=panel.side_hip + Point(given, 0.0)) if given > HIP_NEAR else panel
 
 
 def _refuse_leg(sheet: Sheet, panel: Panel) -> None:

@@ -251,13 +251,13 @@ FRAME = register(
         "trousers.frame", "Frame trousers", "Trousers",
         "A frame a quarter of the hip wide with the fork added; plain to draw, roomy in the seat.",
         (*NEEDS, Need("waist_knee", "the height of the knee line")), options(1.0, SEAT), ease(4.0, 1.3), _draw_frame,
-            rules=3, earlier=(1, 2), mends=MENDS,
+            rules=4, earlier=(1, 2, 3), mends=MENDS,
     )
 )  # fmt: skip
 CREASE = register(
     Method(
         "trousers.crease", "Crease-line trousers", "Trousers",
         "Both legs balanced on the crease, the back laid over the front: hangs clean and presses to a straight crease.",
-        NEEDS, options(1.5), ease(6.0, 2.0), _draw_crease, rules=3, earlier=(1, 2), mends=MENDS,
+        NEEDS, options(1.5), ease(6.0, 2.0), _draw_crease, rules=4, earlier=(1, 2, 3), mends=MENDS,
     )
 )  # fmt: skip

@@ -2,20 +2,82 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Sequence
 
+from fontTools.misc.transform import Transform
+
+from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers, checker
-from widehem.core.pattern.garment import Chain
+from widehem.core.pattern.closed import shutting
+from widehem.core.pattern.edge import MEETS, Dart
+from widehem.core.pattern.garment import Chain, Garment
+from widehem.core.pattern.walk import underarm_of
 from widehem.core.units import say
 from widehem.core.values import record
 
+LOOKS = 24  # places of an armhole at which its depth is measured
 FRONT_OVER_LOOK = 8.0  # cm: where a front is cut longer on purpose, so much longer is not worn any more
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
 NECK_MOST = 1.0
+FRONT_INSIDE = 0.3  # cm that the front armhole is hollowed more than the back at least
+ARMHOLE_OVER = 2.5  # cm that an armhole is more than the armscye at least
 
 
 def spots_of(*chains: Chain) -> tuple[str, ...]:
     return tuple(str(entry) for chain in chains for entry in chain)
+
+
+def front_inside(garment: Garment, front: Chain, back: Chain) -> float:
+    """How far the front armhole lies inside the back at most, both laid on each other at shoulder tip and underarm, cm."""
+    one, two = (depths(_from_underarm(garment, chain)) for chain in (front, back))
+    return max(a - b for a, b in zip(one, two, strict=True))
+
+
+def _from_underarm(garment: Garment, chain: Chain) -> list[Point]:
+    spots, under = closed_line(garment, chain), underarm_of(garment, chain)
+    first = chain[0]
+    edge = garment.edge(first)
+    begins = edge.end if first.back else edge.start
+    return spots if under is None or begins.to(under.point) < MEETS else spots[::-1]
+
+
+def depths(spots: Sequence[Point]) -> list[float]:
+    """How far a line lies off the straight between its ends, at even steps along that, cm."""
+    line = (spots[-1] - spots[0]).unit()
+    long = spots[0].to(spots[-1])
+    flat = sorted((line.dot(spot - spots[0]), abs(line.cross(spot - spots[0]))) for spot in spots)
+    found, at = [], 0
+    for i in range(1, LOOKS):
+        along = long * i / LOOKS
+        while at < len(flat) - 2 and flat[at + 1][0] < along:
+            at += 1
+        (a, low), (b, high) = flat[at], flat[at + 1]
+        found.append(low + (high - low) * ((along - a) / (b - a) if b > a else 0.0))
+    return found
+
+
+def closed_line(garment: Garment, chain: Chain) -> list[Point]:
+    """A row of edges as one line, its darts shut and its panels joined, from where it begins to where it ends."""
+    spots: list[Point] = [Point(0.0, 0.0)]
+    arriving: Point | None = None
+    for entry in chain:
+        edge = garment.edge(entry)
+        here, way = [Point(0.0, 0.0)], Transform()
+        for number, path in enumerate(edge.parts):
+            if number and isinstance(gap := edge.gaps[number - 1], Dart):
+                way = way.transform(shutting(gap))
+            for i in range(1, LOOKS + 1):
+                a, b = (path.place(path.length * k / LOOKS).point for k in (i - 1, i))
+                here.append(here[-1] + (b - a).moved(way))
+        if entry.back:
+            here = [spot - here[-1] for spot in reversed(here)]
+        first = here[1] - here[0]
+        onto = Transform() if arriving is None else turn(Point(0.0, 0.0), math.atan2(first.cross(arriving), first.dot(arriving)))
+        last = spots[-1]
+        spots += [last + spot.moved(onto) for spot in here[1:]]
+        arriving = spots[-1] - spots[-2]
+    return spots
 
 
 @record(frozen=True)
@@ -59,11 +121,35 @@ def balance(case: Case) -> Iterator[Check]:
 
 
 @record(frozen=True)
+class FrontInside(Demand):
+    """How much deeper the front armhole is hollowed than the back at least, cm."""
+
+    least: float = FRONT_INSIDE
+
+
+@answers(FrontInside)
+def inside(case: Case, asked: FrontInside) -> Iterator[Check]:
+    """Laid over the back at shoulder and underarm, the front armhole lies inside: the arm moves forward."""
+    found = case.garment.armholes
+    if found is None:
+        return
+    deeper = front_inside(case.garment, *found)
+    words = say("{0} deeper" if deeper >= 0 else "{0} shallower", abs(deeper))
+    tail = say("Laid over the back at shoulder and underarm the front lies inside; 0.7 to 1 is usual, {0u} the least.", asked.least)
+    if deeper < asked.least - 1e-6:
+        tail = say("Laid over the back at shoulder and underarm the front lies inside by {0u} at least: hollow the front more.", asked.least)
+    yield Check(
+        "armhole.inside", "shapes", "Front armhole inside the back", "signed", deeper, asked.least, None, asked.least, words,
+            words.stopped + tail, spots_of(*found), "deeper",
+    )  # fmt: skip
+
+
+@record(frozen=True)
 class ArmholeOn(Demand):
     """The armscye of the body, and how much more the armhole may have, least and most, cm."""
 
     armscye: float
-    least: float = 2.5
+    least: float = ARMHOLE_OVER
     most: float = 11.0
 
 
