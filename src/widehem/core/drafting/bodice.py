@@ -38,6 +38,7 @@ from widehem.core.values import record
 BUST_DART = "bust_dart"
 APART = 7.0  # cm between back and front on the sheet
 SIDE_MOST, ONE_DART_MOST, SHORT = 2.5, 4.5, 2.5
+PRESSED = 0.15  # cm that a dart may be wider before a side takes more
 DIP_MOST = 1.2
 GIRTH_SLACK = 0.1
 WAIST_NEAR = 0.005  # cm
@@ -85,7 +86,7 @@ def share_waist(total: float, count: str, run: float, tall: float, *, lets_in: b
     else:
         side = min(half / 3, SIDE_MOST)
         if lets_in and count == "auto":
-            side = max(side, half - 2 * ONE_DART_MOST)
+            side = max(side, half - 2 * (ONE_DART_MOST + PRESSED))
         dart = half - side
         darts = 2 if count == "two" or (count == "auto" and dart > ONE_DART_MOST) else 1
     slant = side / tall

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from itertools import pairwise
 
 from fontTools.misc.transform import Transform
 
@@ -12,6 +11,7 @@ from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import NoSolutionError, settle, solve_length
+from widehem.core.geometry.spline import spline
 from widehem.core.pattern.checks.curves import changes
 from widehem.core.values import record
 
@@ -49,15 +49,8 @@ def cap_curve(points: Sequence[Point], back_seam: Point, front_seam: Point) -> P
     One cubic between two points, the bend the same on both sides of each: a spline over the lengths of the straights, square to
     the underarm seams at its ends. back_seam, front_seam: directions of the seams, downwards.
     """
-    steps = [a.to(b) for a, b in pairwise(points)]
     first, last = Point(back_seam.y, -back_seam.x).unit(), Point(front_seam.y, -front_seam.x).unit()
-    ways = _spline(points, steps, first, last)
-    return Path(
-        tuple(
-            Cubic(a, a + v * (step / 3), b - w * (step / 3), b)
-            for a, b, v, w, step in zip(points, points[1:], ways, ways[1:], steps, strict=False)
-        )
-    )
+    return Path(spline(points, first, last))
 
 
 def cap_on(low: tuple[Path, Path], points: Sequence[Point], back_seam: Point, front_seam: Point) -> Path:
@@ -65,12 +58,7 @@ def cap_on(low: tuple[Path, Path], points: Sequence[Point], back_seam: Point, fr
     those of the points that lie higher. low: front and back of the armhole; back_seam, front_seam: as for cap_curve."""
     front, back = _laid(low[0], points[-1], front_seam, -1.0), _laid(low[1], points[0], back_seam, 1.0)
     spots = _over(points, back, front)
-    steps = [a.to(b) for a, b in pairwise(spots)]
-    ways = _spline(spots, steps, back.arriving, -front.arriving)
-    middle = (
-        Cubic(a, a + v * (step / 3), b - w * (step / 3), b)
-        for a, b, v, w, step in zip(spots, spots[1:], ways, ways[1:], steps, strict=False)
-    )
+    middle = spline(spots, back.arriving, -front.arriving)
     return Path((*back.segments, *middle, *front.reverse().segments))
 
 
@@ -130,24 +118,6 @@ def _laid(low: Path, at: Point, seam: Point, hand: float) -> Path:
     """The beginning of an armhole at an underarm of a sleeve, square to its seam there. hand: 1 where inwards is right."""
     turned = turn(Point(0.0, 0.0), math.atan2(-seam.x, seam.y))
     return low.moved(Transform(1, 0, 0, 1, at.x, at.y).transform(turned).transform(Transform(hand, 0, 0, 1, 0, 0)))
-
-
-def _spline(points: Sequence[Point], steps: Sequence[float], first: Point, last: Point) -> list[Point]:
-    """The speeds at the points at which the bend runs on over each, the ends given: a tridiagonal system, solved by
-    sweeping."""
-    count = len(points)
-    over: list[float] = [0.0]
-    sums: list[Point] = [first]
-    for i in range(1, count - 1):
-        before, after = steps[i - 1], steps[i]
-        right = ((points[i] - points[i - 1]) * (after / before) + (points[i + 1] - points[i]) * (before / after)) * 3
-        whole = 2 * (before + after) - after * over[i - 1]
-        over.append(before / whole)
-        sums.append((right - sums[i - 1] * after) * (1 / whole))
-    ways = [last]
-    for i in range(count - 2, 0, -1):
-        ways.append(sums[i] - ways[-1] * over[i])
-    return [first, *reversed(ways)]
 
 
 def rest_angle(height: float, armhole: float) -> float:

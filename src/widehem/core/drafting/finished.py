@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.geometry.paths import Path
+from widehem.core.pattern.edge import Held
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import drawn
 
@@ -25,6 +26,13 @@ def show_edges(
             sheet.line(
                 f"{piece.name}_{name}_{number}", title, part, role="finished", figure=figure, piece=piece.name, edge=name
             )
+        for gap in edge.gaps:
+            if isinstance(gap, Held):
+                held = drawn(gap.mouth, f"{whose} {words}, eased in")
+                sheet.line(
+                    f"{piece.name}_{gap.name}", f"{whose.capitalize()} {words}, eased in", gap.line, role="finished", figure=held,
+                    piece=piece.name, edge=name,
+                )  # fmt: skip
         for dart, letter in zip(edge.darts, (letters or {}).get(name, "Y" * len(edge.darts)), strict=False):
             takes = drawn(dart.intake, f"{whose} dart {letter}")
             sheet.draw_dart(dart, f"{whose.capitalize()} dart {letter}, {words}", letter, takes, piece.name)

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, angle_between, turn
-from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.pattern.edge import Dart, Edge, Held
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
@@ -70,6 +70,10 @@ def _running_on(garment: Garment) -> Iterator[Joint]:
 def _shut(piece: Piece, edge: Edge) -> Iterator[Joint]:
     for number, gap in enumerate(edge.gaps):
         before, after = edge.parts[number].arriving, edge.parts[number + 1].leaving
+        if isinstance(gap, Held):  # it lies open, and is one line with what it is held between
+            bend = max(angle_between(before, gap.line.leaving), angle_between(gap.line.arriving, after))
+            yield Joint(edge.role, bend, f"where the {plain(piece.name)} is eased in", (f"{piece.name}.{edge.name}",), "dart")
+            continue
         bend = angle_between(before, after.moved(shutting(gap))) if isinstance(gap, Dart) else angle_between(before, after)
         spots = (f"{piece.name}.{edge.name}", f"{piece.name}.{gap.name}")
         yield Joint(edge.role, bend, f"over a {plain(piece.name)} dart", spots, "dart")

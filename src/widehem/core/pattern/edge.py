@@ -102,7 +102,38 @@ class Pleat:
         return 0.0
 
 
-Gap = Dart | Pleat
+@record(frozen=True)
+class Held:
+    """A stretch of an edge that is eased in, not sewn to a point: its ends are held together on a tape. line: as it is cut."""
+
+    name: str
+    line: Path
+
+    @property
+    def inner(self) -> Point:
+        return self.line.start
+
+    @property
+    def outer(self) -> Point:
+        return self.line.end
+
+    @property
+    def cap(self) -> Path:
+        return self.line
+
+    @property
+    def mouth(self) -> float:
+        """How much is eased in, cm."""
+        return self.line.length
+
+    def moved(self, by: Transform) -> Held:
+        return elsewhere(self, line=self.line.moved(by))
+
+    def taken_along(self, at: Point, way: Point) -> float:
+        return 0.0
+
+
+Gap = Dart | Pleat | Held
 
 
 @record(frozen=True)

@@ -15,7 +15,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, mirror_in, turn
 from widehem.core.pattern.dart_cap import dart_cap
-from widehem.core.pattern.edge import Dart, Edge, Gap, Notch, PatternError
+from widehem.core.pattern.edge import Dart, Edge, Gap, Held, Notch, PatternError
 from widehem.core.pattern.piece import Piece
 from widehem.core.values import record
 
@@ -266,6 +266,8 @@ def _turned_gap(gap: Gap) -> Gap:
     if isinstance(gap, Dart):
         pressed = "outer" if gap.pressed == "inner" else "inner"
         return replace(gap, inner=gap.outer, outer=gap.inner, cap=gap.cap.reverse(), pressed=pressed)  # type: ignore[arg-type]
+    if isinstance(gap, Held):
+        return replace(gap, line=gap.line.reverse())
     return replace(gap, inner=gap.outer, outer=gap.inner)
 
 

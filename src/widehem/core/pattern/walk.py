@@ -8,7 +8,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, mirror_in, turn
-from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.edge import MEETS, Edge, Held
 from widehem.core.pattern.garment import Chain, Garment, Seam, SeamEdge
 from widehem.core.pattern.meeting import Meeting, meetings
 from widehem.core.pattern.piece import Piece
@@ -171,10 +171,10 @@ def underarm_curves(garment: Garment, long: float) -> tuple[Path, Path] | None:
     found = []
     for chain in garment.armholes:
         under = underarm_of(garment, chain)
-        if under is None or len(under.hole.parts) != 1:
+        if under is None or not all(isinstance(gap, Held) for gap in under.hole.gaps):
             return None
-        path = under.hole.parts[0]
-        laid = from_underarm(path if path.start.to(under.point) < 1e-6 else path.reverse(), -under.up, long)
+        path = next((p for p in under.hole.parts if p.start.to(under.point) < MEETS), under.hole.parts[-1].reverse())
+        laid = from_underarm(path, -under.up, long)
         if laid is None:
             return None
         found.append(laid)

@@ -59,8 +59,9 @@ DART_FROM = 1.0  # cm of difference between front and back length from which the
 SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
 SLACK = 0.3
-BUST_NEAR = 0.05  # cm
+BUST_NEAR, BUST_FAR = 0.05, 12.0  # cm
 LAP, LAP_IN = 3.8, 1.3
+UNDER_ARM = 0.1  # cm below a front underarm that lies lower than the bust: there the girth is measured
 
 OPTIONS = (
     Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 16.0, 0.5),
@@ -125,7 +126,7 @@ def _with_its_bust(sheet: Sheet, front: Front, heights: Heights, dart: float, ba
     for _ in range(2):
         pieces = _front_pieces(sheet.scratch(), front, heights, dart, side)
         off = 2 * sum(piece.across("bust") for piece in (back, *pieces)) - wanted
-        if abs(off) < BUST_NEAR:
+        if abs(off) < BUST_NEAR or (sheet.rules > 3 and abs(off) > BUST_FAR):  # so far out it is not a matter of width
             break
         front = replace(front, bust=front.bust - off / 2)
     return front
@@ -175,7 +176,16 @@ def _heights(sheet: Sheet) -> tuple[Heights, float]:
     hem = nape.value + sheet.length("length").value
     close = CLOSE_TO_WAIST if sheet.rules > 2 else CLOSE_FIRST
     return Heights(
-        top.value, bust.value, under.value, nape.value, hip.value, hem, back_under.value, front_under.value, close
+        top.value,
+        bust.value,
+        under.value,
+        nape.value,
+        hip.value,
+        hem,
+        back_under.value,
+        front_under.value,
+        close,
+        sheet.rules > 3,
     ), taken
 
 
@@ -307,7 +317,8 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     )
     rows = [("waist", heights.waist)]
     if bust_level(sheet, heights) is not None:
-        rows.insert(0, ("bust", heights.bust))
+        low = armpit.moved(shut).y + UNDER_ARM if sheet.rules > 3 else heights.bust
+        rows.insert(0, ("bust", max(heights.bust, low)))
     if heights.hem > heights.hip + HEM_RISE + 0.5:
         rows.append(("hip", heights.hip))
     balance = tuple(BalanceLine.across(level, y, notched=False) for level, y in rows)

@@ -19,6 +19,7 @@ CENTRE_BACK_MOST, BACK_DART_MOST, BACK_DART_LEAST = 2.5, 3.8, 0.6
 CENTRE_HIP = 1.2
 LOW_BACK = 3.0  # cm below the bust: a back that begins lower is open there
 BACK_DART_BELOW, ABOVE_HEM = 3.0, 1.5
+UNDER_EDGE = 1.0  # cm below the top edge the dart begins at least
 
 
 def arc_of(sheet: Sheet, name: str) -> Quantity:
@@ -32,6 +33,10 @@ def bust_level(sheet: Sheet, heights: Heights) -> float | None:
     """The level at which the back goes round at the bust; None where it begins so much lower that it does not."""
     top = heights.back_under + sheet.length("back_top").value
     return max(heights.bust, top) if top <= heights.bust + LOW_BACK else None
+
+
+def _top_edge(under: Point, top: Point) -> Edge:
+    return Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),), role="neck")
 
 
 def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[str, Quantity]]]:
@@ -70,27 +75,33 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
             say("The back would be {0u} wide at the waist: read waist and its front arc again.", side_waist.x),
         )
     side = cut_at_hem(
-        through(under, (side_waist - under) if abs(aside) < 0.2 else DOWN, side_waist, side_hip), heights.hem - HEM_RISE
+        through(under, (side_waist - under) if abs(aside) < 0.2 else DOWN, side_waist, side_hip, calm=heights.calm),
+        heights.hem - HEM_RISE,
     )
     top = Point(0.0, heights.back_under + sheet.length("back_top").value)
-    centre = cut_at_hem(through(top, DOWN, Point(centre_in, heights.waist), Point(centre_hip, heights.hip)), heights.hem)
+    centre = cut_at_hem(
+        through(top, DOWN, Point(centre_in, heights.waist), Point(centre_hip, heights.hip), calm=heights.calm), heights.hem
+    )
     opened = sheet.choice("opening_at") == "centre_back"
     kind: EdgeKind = "opening" if opened else "seam" if centre_in else "fold"
     edges = (
         Edge("centre_back", (centre,), (), kind),
         Edge("hem", (between(centre.end, centre.arriving, side.end, side.arriving),), (), "hem"),
         Edge("side", (side.reverse(),)),
-        Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),), role="neck"),
+        _top_edge(under, top),
     )
     middle = (centre_in + side_waist.x) / 2
     diamonds: tuple[Diamond, ...] = ()
     if dart:
-        low = min(heights.hip, heights.hem - ABOVE_HEM - HEM_RISE / 2)
-        diamonds = (
-            Diamond("back_dart", Point(middle, heights.back_under + BACK_DART_BELOW),
-                Point(middle, max(low, heights.waist + 2)), Point(middle - dart / 2, heights.waist),
-                    Point(middle + dart / 2, heights.waist)),
-        )  # fmt: skip
+        low = max(min(heights.hip, heights.hem - ABOVE_HEM - HEM_RISE / 2), heights.waist + 2)
+        begins, point = heights.back_under + BACK_DART_BELOW, Point(middle, low)
+        if sheet.rules > 3:
+            edge = edges[-1].at_line(Point(middle, 0.0), DOWN)
+            lies = edges[-1].place(edge).point.y if edge is not None else begins
+            begins = max(begins, lies + UNDER_EDGE)
+    if dart:
+        at = Point(middle - dart / 2, heights.waist), Point(middle + dart / 2, heights.waist)
+        diamonds = (Diamond("back_dart", Point(middle, begins), point, *at),)
     levels = [("waist", heights.waist)]
     level = bust_level(sheet, heights)
     if level is not None:

@@ -7,9 +7,10 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from widehem.core.drafting.upper import DOWN
-from widehem.core.geometry.curves import Segment, curve_between
+from widehem.core.geometry.curves import Cubic, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, square_to, turn
+from widehem.core.pattern.checks.curves import changes
 from widehem.core.values import record
 
 # the difference bust - under bust, and what the front loses under the bust on each half, cm
@@ -17,7 +18,9 @@ INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0
 ABOVE_FULL, ABOVE_USUAL, ABOVE_PART, ABOVE_FROM, ABOVE_TO = 2.5, 1.9, 0.19, 10.0, 13.0
 TOWARDS_CENTRE, EACH_LEAST, SHARED_FROM = 3 / 8, 1.3, 2.6
 HEM_RISE = 3.8  # cm from the centre to the side
-FURTHER, PANEL_RADIUS = (1.0, 1.25, 1.5, 1.8, 2.2), 4.05  # of RUBBED, one after the other; cm
+STEEPER = (0.8, 1.0, 1.2, 1.4)  # than the straight above it a line may lean over one of its places
+LOOKS = 12  # places on a curve at which its bend is looked at
+FURTHER, PANEL_RADIUS = (1.0, 1.25, 1.5, 1.8, 2.2, 2.8, 3.4), 4.05  # of RUBBED, one after the other; cm
 RUBBED = 2.2  # cm each way over which a corner of a panel edge is rubbed round
 CLOSE_TO_WAIST, CLOSE_FIRST = 4.5, 0.5  # cm that a ribcage ends above the waist; by the first rules
 CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and that is left at the hip
@@ -26,7 +29,7 @@ CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and
 @record(frozen=True)
 class Heights:
     """Levels below the nape, cm. back_under, front_under: the underarms; hem: at the centre; close: how near the waist a ribcage
-    ends that is no place of its own in a panel edge."""
+    ends that is no place of its own in a panel edge; calm: lines never swing out beyond the places they run through."""
 
     top: float
     bust: float
@@ -37,6 +40,7 @@ class Heights:
     back_under: float
     front_under: float
     close: float
+    calm: bool = False
 
 
 def under_intake(difference: float) -> float:
@@ -76,7 +80,7 @@ def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights,
     upper = Path((curve_between(spots[0], spots[1] - spots[0], spots[1], DOWN),))
     if even:
         low = spots[2:] if abs(spots[3].y - spots[2].y) > heights.close else spots[3:]
-        return upper, through(spots[1], DOWN, *low)
+        return upper, through(spots[1], DOWN, *low, calm=heights.calm)
     out: list[Segment] = [curve_between(spots[1], DOWN, spots[2], DOWN)]
     way = (spots[4] - spots[2]).unit()
     down = (spots[4] - spots[3]).unit()
@@ -86,12 +90,41 @@ def panel_edge(line: float, hand: float, off: Sequence[float], heights: Heights,
     return upper, Path(tuple(out)) + Path.through(spots[4], spots[4] + down * 20)
 
 
-def through(start: Point, way: Point, *spots: Point) -> Path:
-    """From start in a direction smoothly through all spots, and straight on after the last."""
+def through(start: Point, way: Point, *spots: Point, calm: bool) -> Path:
+    """From start in a direction smoothly through all spots, and straight on after the last. calm: see Heights."""
     points, ways = (start, *spots), [way]
     for before, after in zip(points, points[2:], strict=False):
         ways.append((after - before).unit())
     ways.append((points[-1] - points[-2]).unit())
+    tried = [ways, *(_calmer(points, ways, steeper) for steeper in STEEPER)] if calm else [ways]
+    return min((_over(points, each) for each in tried), key=_unrest) if calm else _over(points, ways)
+
+
+def _unrest(path: Path) -> tuple[int, float]:
+    """How often a line changes its bend, and how tight its tightest turn is."""
+    turned, sharpest = list[float](), 0.0
+    for curve in path.segments:
+        if isinstance(curve, Cubic):
+            here, sharp = curve.turns(LOOKS)
+            turned += here
+            sharpest = max(sharpest, sharp)
+    return changes(turned), sharpest
+
+
+def _calmer(points: Sequence[Point], ways: Sequence[Point], steeper: float) -> list[Point]:
+    """The directions of a line that runs down through points, leaning more where it would else swing out before the next of
+    them, where the straights on both sides lean the same way. steeper: how much more than the one above at most, as a factor."""
+    leans = [(b.x - a.x) / (b.y - a.y) for a, b in pairwise(points)]
+    found = [way.x / way.y for way in ways]
+    for i in range(len(points) - 2, 0, -1):
+        above, below = leans[i - 1], leans[i]
+        if above * below > 0:
+            wanted = 1.5 * below - 0.5 * found[i + 1]  # from there on it bends one way only
+            found[i] = math.copysign(min(max(abs(found[i]), abs(wanted)), steeper * abs(above)), above)
+    return [Point(lean, 1.0).unit() for lean in found]
+
+
+def _over(points: Sequence[Point], ways: Sequence[Point]) -> Path:
     curves = tuple(curve_between(a, v, b, w) for (a, b), (v, w) in zip(pairwise(points), pairwise(ways), strict=True))
     return Path(curves) + Path.through(points[-1], points[-1] + ways[-1] * 20)
 

@@ -47,7 +47,11 @@ def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered:
     armpit = Point(front.bust, min(heights.front_under + lowered, heights.under_bust - 1.0))
     begins = armpit.moved(shut)
     onto = second.y - begins.y > 0.5 and angle > 0
-    side = through(begins, second - begins, second, *below) if onto else through(begins, DOWN, *below)
+    side = (
+        through(begins, second - begins, second, *below, calm=heights.calm)
+        if onto
+        else through(begins, DOWN, *below, calm=heights.calm)
+    )
     return armpit, shut, side
 
 

@@ -28,7 +28,7 @@ from widehem.core.drafting.bodice import (
 from widehem.core.drafting.method import Method, register
 from widehem.core.drafting.methods.bodice_cup_side import TurnedBack, dip, waist_below, wide_enough
 from widehem.core.drafting.methods.bodice_dart import rounded
-from widehem.core.drafting.methods.bodice_frame import Frame, upper_frame
+from widehem.core.drafting.methods.bodice_frame import Frame, side_neck, upper_frame
 from widehem.core.drafting.methods.bodice_measured import NEEDS
 from widehem.core.drafting.methods.bodice_options import (
     BACK_SHOULDER,
@@ -82,8 +82,12 @@ def wedge_angle(aside: float, down: float, spare: float) -> float | None:
 
 def draw(sheet: Sheet) -> None:
     """The whole block, again while its armholes do not come out."""
-    settle_armhole(sheet, partial(_draw, sheet), lowers=not sheet.set_by_hand("depth"),
-        bust=((sheet.measure("bust") + sheet.ease("quarter") * 4).value, 0.95 * BUST_SLACK))
+    settle_armhole(
+        sheet,
+        partial(_draw, sheet),
+        lowers=not sheet.set_by_hand("depth"),
+        bust=((sheet.measure("bust") + sheet.ease("quarter") * 4).value, 0.95 * BUST_SLACK),
+    )
 
 
 def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
@@ -154,7 +158,9 @@ def _drop(sheet: Sheet, width: float, ease: float, board: Table, settled: Settle
         rounded=rounded(sheet, "hollow_front"),
     )
     angle = (
-        wedge_angle(frame.bust_point.x - frame.chest_front.x, frame.bust_point.y - frame.chest_front.y, _spare(sheet, settled).value)
+        wedge_angle(
+            frame.bust_point.x - frame.chest_front.x, frame.bust_point.y - frame.chest_front.y, _spare(sheet, settled).value
+        )
         or 0.0
     )
     gape = min(max(_swung(front, angle).length - back.length, 0.0), GAPE_MOST)
@@ -236,7 +242,7 @@ def _lean(length: float, ease: float, run: float) -> Lean:
 
 def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -> Half:
     upper, gaps, tip, way = frame.upper_back()
-    half = Half("back", Point(0, 0), frame.snp_back, tip, frame.chest_back, Point(width, frame.depth.value), Point(0, 0))
+    half = Half("back", Point(0, 0), side_neck(upper), tip, frame.chest_back, Point(width, frame.depth.value), Point(0, 0))
     tall = frame.waist - frame.depth.value
     target = sheet.measure("waist").value / 4 + ease
     with sheet.step(
@@ -322,7 +328,11 @@ def _front(
         half.walk = (Stretch("neck", frame.neck_front), Stretch("shoulder", shoulder), Stretch("armhole", hole))
         half.bust_point = frame.bust_point
         target = sheet.measure("waist").value / 4 + ease
-        turned = wide_enough(under, side_way, frame.bust_point, long, frame.waist, target, lowest=sheet.rules > 3) if sheet.rules > 1 else None
+        turned = (
+            wide_enough(under, side_way, frame.bust_point, long, frame.waist, target, lowest=sheet.rules > 3)
+            if sheet.rules > 1
+            else None
+        )
         if turned is not None and turned.mouth < _least(sheet):  # too little for a dart: the side leans as far all the same
             side_way = (turned.upper.end - turned.upper.start).unit() if sheet.rules > 2 else side_way
             turned = None

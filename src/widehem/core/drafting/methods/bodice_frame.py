@@ -90,6 +90,11 @@ class Frame:
         return (*inner, *moved(outer, opening)), gaps, shut.end.moved(opening), flat.moved(turn(Point(0, 0), angle))
 
 
+def side_neck(upper: Walk) -> Point:
+    """The side neck point of a back as it is cut: a dart in the neck opens it outwards."""
+    return next(stretch.path.start for stretch in upper if stretch.edge == "shoulder")
+
+
 def refuse_flat_neck(sheet: Sheet, rise: float) -> None:
     """Raise CannotDraft where the side neck point hardly lies above the nape: no back neck can be drawn so flat. rise: cm."""
     least = RISE_LEAST if sheet.rules > 2 else 0.0

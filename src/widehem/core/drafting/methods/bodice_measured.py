@@ -20,7 +20,6 @@ from widehem.core.drafting.bodice import (
     draw_waist,
     hand_over,
     piece_of,
-    place_dart,
     share_waist,
     show_half,
     side_by_side,
@@ -37,14 +36,16 @@ from widehem.core.drafting.methods.bodice_dart import (
     rounded,
     turned,
 )
-from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, upper_frame
+from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, side_neck, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
+from widehem.core.drafting.methods.bodice_place import placed
 from widehem.core.drafting.settled import Settled, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
+from widehem.core.pattern.checks.upper import SideLeans
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn
@@ -52,7 +53,6 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
-MOUTH_MOST = 8.0  # cm that one bust dart opens at the shoulder
 UNDER_BUST_LINE = 0.5  # cm that a front waist dart ends below the bust line at least
 MOUTH_LEAST, ANGLE_MOST = 1.0, math.radians(40)
 LEAST = {"bust": 4.0, "waist": 1.5}
@@ -70,8 +70,12 @@ class Widths:
 
 def draw(sheet: Sheet) -> None:
     """The whole bodice, again while its armholes do not come out."""
-    settle_armhole(sheet, partial(_draw, sheet), lowers=not sheet.set_by_hand("depth"),
-        bust=((sheet.measure("bust") + sheet.ease("bust")).value, GIRTH_SLACK / 2))
+    settle_armhole(
+        sheet,
+        partial(_draw, sheet),
+        lowers=not sheet.set_by_hand("depth"),
+        bust=((sheet.measure("bust") + sheet.ease("bust")).value, GIRTH_SLACK / 2),
+    )
 
 
 def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
@@ -88,7 +92,10 @@ def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
     refuse_frame(sheet, frame, widths.strip)
     loss = whole - (waist + sheet.ease("waist")) / 2
     lean = share_waist(
-        loss.value, sheet.choice("waist_darts"), whole.value / 2 - loss.value / 2, frame.waist - frame.depth.value,
+        loss.value,
+        sheet.choice("waist_darts"),
+        whole.value / 2 - loss.value / 2,
+        frame.waist - frame.depth.value,
         lets_in=sheet.rules > 3,
     )
     back = _back(frame, widths, lean, sheet)
@@ -152,7 +159,7 @@ def _side_way(half: Half, frame: Frame, lean: Lean) -> Point:
 def _back(frame: Frame, widths: Widths, lean: Lean, sheet: Sheet) -> Half:
     upper, gaps, tip, way = frame.upper_back()
     half = Half(
-        "back", Point(0, 0), frame.snp_back, tip, frame.chest_back, Point(widths.back.value, frame.depth.value), Point(0, 0)
+        "back", Point(0, 0), side_neck(upper), tip, frame.chest_back, Point(widths.back.value, frame.depth.value), Point(0, 0)
     )
     hole = armhole(
         tip,
@@ -328,7 +335,6 @@ def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean,
 
 def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, board: Table) -> None:
     """Lay the bust dart where it is wanted, name the pieces, hand over the block."""
-    place = sheet.choice("dart_place")
     y, x = front.under.y, frame.bust_point.x
     level = BalanceLine("bust", ((Point(0, y), Point(x, y)), (Point(x, y), front.under)), notched=False)
     pieces = [
@@ -337,27 +343,7 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
         )
         for half, bust in ((back, BalanceLine.across("bust", y, notched=False)), (front, level))
     ]
-    if opened.angle:
-        mouth = 2 * frame.shoulder_middle.to(frame.bust_point) * math.sin(opened.angle / 2)
-        if place == "usual":
-            place = "shared" if mouth > MOUTH_MOST else "shoulder"
-            if place == "shared":
-                sheet.note(
-                    say("The bust dart would open {0u} at the shoulder: it is shared between shoulder and waist.", mouth)
-                )
-        shares = {"shoulder": 0.5, "waist": 0.5} if place == "shared" else {place: 1.0}
-        if shares != {"shoulder": 1.0}:
-            pieces[1] = place_dart(pieces[1], shares, sheet.length("side_below").value)
-        if place != "shared" and (opened.angle > math.radians(30) or mouth > MOUTH_MOST):
-            sheet.note(
-                say(
-                    f"The bust dart opens {math.degrees(opened.angle):.0f} degrees, {{0u}} at the shoulder: share it between "
-                    f"two places.",
-                    mouth,
-                )
-            )
-    elif place not in ("shoulder", "usual"):
-        sheet.note(say("There is no bust dart to place: bust and high bust differ too little."))
+    pieces[1], held = placed(sheet, frame, pieces[1], opened.angle)
     with sheet.step("Name the pieces", "Half a back and half a front, no allowances."):
         sheet.rub_out(
             *(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"),
@@ -371,7 +357,7 @@ def finish(sheet: Sheet, frame: Frame, back: Half, front: Half, opened: Opened, 
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     plan = {"bust": sheet.ease("bust"), "waist": sheet.ease("waist")}
-    hand_over(sheet, board, pieces[0], pieces[1], frame.shoulder_ease, plan, LEAST)
+    hand_over(sheet, board, pieces[0], pieces[1], frame.shoulder_ease, plan, LEAST, more=(*held, SideLeans()))
 
 
 NEEDS = (

@@ -13,12 +13,13 @@ EASE = (
 DART_PLACE = Option(
     "dart_place", "Bust dart", "choice", "usual", "it may open anywhere round the bust point",
     choices=(
-        Choice("usual", "As the figure asks", "at the shoulder; wider than 8 there, shared with the waist"),
+        Choice("usual", "As the figure asks", "at the shoulder; wider than 8 there, shared with the waist; under 2.5, eased into the armhole"),
         Choice("shoulder", "Shoulder", "from the middle of the shoulder, as it is constructed"),
         Choice("neck", "Neck", "from the middle of the neckline"),
         Choice("armhole", "Armhole", "from the chest point; for panel lines"),
         Choice("side", "Side", "below the underarm; the shoulder stays whole"),
         Choice("waist", "Waist", "taken together with the waist dart"),
+        Choice("eased", "Eased into the armhole", "a small one, up to 1 at the armhole; no dart is sewn"),
         Choice("shared", "Shoulder and waist", "half and half, where one dart would be too wide"),
     ),
     before=((1, "shoulder"),),

@@ -19,6 +19,7 @@ from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.body import Girth, Length
+from widehem.core.pattern.checks.fold import Faced, RollsBetween
 from widehem.core.pattern.checks.held import NotchAt
 from widehem.core.pattern.checks.shapes import HemRises
 from widehem.core.pattern.checks.upper import ArmholeOn, FrontInside, FrontOver, NeckOn
@@ -140,7 +141,7 @@ def _pieces(sheet: Sheet, at: Frame, front: Half, back: Half, lapel: Lapel, room
             _back(sheet, shapes.behind(at), back, shapes.side_of(shapes.behind(at), back.under, room)),
             _front(sheet, at, front, lapel, shapes.side_of(at, Point(at.quarter, front.under.y), room)),
         ]
-        sheet.sum("waist, whole round", shapes.waist_of(at, _front_dart(sheet), sheet.choice("back") == "seam"))
+        sheet.sum("waist, whole round", shapes.waist_of(sheet, at, _front_dart(sheet)))
     with sheet.step("Facing, collar and pad", "The facing follows front edge, lapel and neck; the collar is as long as half "
         "the neckline; the pad follows both armholes at the shoulder."):  # fmt: skip
         facing, inner = lapels.facing_of(front, lapel, at, overlap, sheet.measure("shoulder").value)
@@ -166,7 +167,9 @@ def _marks(half: Half) -> dict[str, Point]:
 
 def _side_edges(side: Side) -> list[Edge]:
     """The side, and its vent before it, from the hem up."""
-    vent = [Edge("vent", (side.vent.reverse(),))] if side.vent is not None else []
+    vent = []
+    if side.vent is not None:  # it has a corner on purpose
+        vent = [Edge("vent", (side.vent.reverse(),), corners=tuple(part.end for part in side.vent.segments[:-1]))]
     return [*vent, Edge("side", (side.path.reverse(),))]
 
 
@@ -175,7 +178,7 @@ def _hem(start: Point, side: Side) -> Path:
 
 
 def _back(sheet: Sheet, at: Frame, back: Half, side: Side) -> Piece:
-    shaped = sheet.choice("back") == "seam"
+    shaped = shapes.shaped(sheet)
     centre = shapes.centre_back(at, back.top, shaped)
     edges = (
         Edge("centre_back", (centre,), (), "seam" if shaped else "fold"),
@@ -185,9 +188,15 @@ def _back(sheet: Sheet, at: Frame, back: Half, side: Side) -> Piece:
         Edge("shoulder", (Path.through(back.tip, back.snp),)),
         Edge("neck", (back.neck.reverse(),)),
     )
-    dart = 0.0 if shaped else shapes.FOLD_DART
-    middle = at.quarter / 2
-    diamonds = _diamond("back_dart", middle, dart, at, at.under + 3.0)
+    darts = shapes.back_darts(sheet)
+    diamonds = tuple(
+        diamond
+        for number, takes in enumerate(darts, 1)
+        for diamond in _diamond(
+            f"back_dart_{number}" if len(darts) > 1 else "back_dart", at.quarter * number / (len(darts) + 1), takes, at,
+            at.under + 3.0,
+        )
+    )  # fmt: skip
     lining = Cloth(
         "lining", "2, a pair, 2 cm more at the centre for a pleat" if shaped else "1 on the fold, 2 cm more for a pleat"
     )
@@ -356,7 +365,9 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> No
             NeckOn(sheet.measure("neck").value, None),
             ArmholeOn(armscye, *ROOM) if armscye is not None else None,
             FrontOver(FRONT_OVER),
-            FrontInside(),
+            FrontInside() if sheet.choice("shoulder_seam") == "usual" else None,
+            RollsBetween("front", "roll_line", "front_edge", ("gorge", "neck")),
+            Faced("front", "roll_line", "facing_line"),
             HemRises(at.hem - min(hems)) if at.side == "wedge" else None,
         ),
         notions=(say(f"{len(by['front'].holes)} buttons"), say("Wadding for two shoulder pads")),

@@ -47,7 +47,12 @@ FRONT_DART = Option(
 )  # fmt: skip
 BACK = Option(
     "back", "Back", "choice", "seam", "how it follows the waist",
-    choices=(Choice("seam", "With a shaped seam", "1.75 in at the waist"), Choice("fold", "On the fold", "with a dart of 1 on each side instead")),
+    choices=(
+        Choice("seam", "With a shaped seam", "1.75 in at the waist"),
+        Choice("seam_dart", "Shaped seam and a dart", "with a narrow dart of 1.5 beside it"),
+        Choice("fold", "On the fold", "with a dart of 1 on each side instead"),
+        Choice("fold_two", "On the fold, two darts", "two darts of 1 on each side"),
+    ),
 )  # fmt: skip
 SIDE = Option(
     "side", "Side at the hem", "choice", "wedge", "room to walk, from 15 above the hem",
@@ -67,10 +72,17 @@ SLOPE = Option(
     before=((3, "drawn"),),
 )  # fmt: skip
 PAD = Option("pad", "Pad, how high", "length", 1.0, "it lifts the shoulder by so much", 0.0, 3.0, 0.25)
-OPTIONS = (BREAST, OVERLAP, BREAK, NECK, LENGTH, DEPTH, FRONT_DART, BACK, SIDE, FORWARD, SLOPE, PAD)
+SHAPE = Option(
+    "shape", "Shape", "choice", "boxy", "how the sides run",
+    choices=(Choice("boxy", "Boxy", "straight down to the waist"), Choice("waisted", "Waisted", "up to 2 in at the waist, as far as its ease allows")),
+)  # fmt: skip
+OPTIONS = (SHAPE, BREAST, OVERLAP, BREAK, NECK, LENGTH, DEPTH, FRONT_DART, BACK, SIDE, FORWARD, SLOPE, PAD)
 EASE = (
     Option("bust", "Bust ease", "length", 12.0, "whole round, over everything worn underneath", 6.0, 30.0, 0.5, least=8.0),
     Option("waist", "Waist ease", "length", 10.0, "whole round; the least, a boxy coat has more", 4.0, 30.0, 0.5, least=6.0),
     Option("hip", "Hip ease", "length", 8.0, "whole round; the least", 4.0, 30.0, 0.5, least=6.0),
 )  # fmt: skip
-MENDS = {"armhole.round": (Mend("Armhole 4 below the arm", "below", "4 cm"), Mend("Armhole 2 below the arm", "below", "2 cm"))}
+MENDS = {
+    "rolls.roll_line": (Mend("First button 5 above the waist", "break_above", "5 cm"),),
+    "armhole.round": (Mend("Armhole 4 below the arm", "below", "4 cm"), Mend("Armhole 2 below the arm", "below", "2 cm")),
+}

@@ -9,7 +9,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN, HOLLOW, OUT, UNLIKE, armhole, back_neck, front_neck, neck_meets
-from widehem.core.geometry.curves import Line, curve_between
+from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, square_to, turn
 from widehem.core.setting.quantity import Quantity, drawn
@@ -23,7 +23,9 @@ BACK_EASED, NECK_LOW = 0.5, 0.5
 ACROSS_OVER, TIP_OVER, CHEST_UP, HOLE_LEAST = 1.5, 0.3, 0.4, 1.0
 CENTRE_IN, FOLD_DART, FRONT_DART, DART_BELOW, DART_OVER_HEM = 1.75, 1.0, 2.0, 15.0, 8.0
 WEDGE_HIGH, WEDGE_OUT, VENT_SLANT = 15.0, 5.0, 2.5
-FORWARD = 2.0
+FORWARD, SIDE_IN = 2.0, 2.0
+BELOW_DART = 0.5  # cm
+BACK_DARTS = {"seam": (), "seam_dart": (1.5,), "fold": (FOLD_DART,), "fold_two": (FOLD_DART, FOLD_DART)}  # cm
 NECK_RISES = 1.2  # cm that the back neck rises to its side neck point
 OVER_LEAST = 1.0  # cm that a side dart takes
 
@@ -32,7 +34,8 @@ OVER_LEAST = 1.0  # cm that a side dart takes
 class Frame:
     """Levels and widths, cm. quarter, hip_quarter: of the body with ease; over: what the front drop has too much, in its side
     dart; asked: the girth that was asked for at the bust; taken: what the shaped centre back takes at the underarm, given back at the side; kicks: the side is let
-    out from the hip, not from above the hem; dart_end: how far down a waist dart reaches at most."""
+    out from the hip, not from above the hem; dart_end: how far down a waist dart reaches at most; comes_in: each side at the waist; flows: a side that is let out
+    leans already at the hip."""
 
     waist: float
     hip: float
@@ -47,7 +50,9 @@ class Frame:
     kicks: bool
     asked: float
     dart_end: float
+    flows: bool
     taken: float = 0.0
+    comes_in: float = 0.0
 
 
 def behind(at: Frame) -> Frame:
@@ -109,13 +114,26 @@ def frame(sheet: Sheet) -> Frame:
     found = Frame(
         nape.value, nape.value + sheet.measure("waist_hip").value, nape.value + length.value, level.value, under.value, quarter,
         max(quarter, low.value), over, sheet.length("neck_width").value, sheet.choice("side"),
-        sheet.rules > 2, 4 * quarter, nape.value + sheet.measure("waist_hip").value - DART_ABOVE_HIP if sheet.rules > 4 else math.inf,
+        sheet.rules > 2, 4 * quarter, nape.value + sheet.measure("waist_hip").value - DART_ABOVE_HIP if sheet.rules > 4 else math.inf, sheet.rules > 4,
     )  # fmt: skip
-    if sheet.rules < 2 or sheet.choice("back") != "seam":
+    if sheet.choice("shape") == "waisted":
+        found = replace(found, comes_in=min(SIDE_IN, max(quarter - least.value, 0.0)))
+        sheet.sum("each side comes in", drawn(found.comes_in, "each side comes in"))
+    if sheet.rules < 2 or not shaped(sheet):
         return found  # by the first rules the shaped centre narrowed the bust
     line = centre_back(found, Point(0.0, NECK_LOW), True)
     at_arm = line.at_level(found.under)
     return replace(found, taken=at_arm.x if at_arm is not None else 0.0)
+
+
+def shaped(sheet: Sheet) -> bool:
+    """Whether the centre back is a seam that goes in at the waist."""
+    return sheet.choice("back") in ("seam", "seam_dart")
+
+
+def back_darts(sheet: Sheet) -> tuple[float, ...]:
+    """What each dart of half a back takes, cm."""
+    return BACK_DARTS[sheet.choice("back")]
 
 
 def falls(sheet: Sheet, name: str, over: float) -> float:
@@ -251,20 +269,32 @@ class Side:
         return self.vent.end if self.vent is not None else self.path.end
 
 
+def _to_the_waist(at: Frame, under: Point, waist: Point) -> Path:
+    """Straight down; a waisted side comes in from below its dart."""
+    if not at.comes_in:
+        return Path.through(under, waist)
+    if not at.over:
+        return Path((curve_between(under, DOWN, waist, DOWN),))
+    start = Point(under.x, dart_middle(at, under) + at.over / 2 + BELOW_DART)
+    return Path.through(under, start) + Path((curve_between(start, DOWN, waist, DOWN),))
+
+
 def side_of(at: Frame, under: Point, room: bool) -> Side:
     """Straight to the waist, out to the hip, straight on; let out or with a vent where there is room for it."""
-    waist, hip = Point(at.quarter, at.waist), Point(at.hip_quarter, min(at.hip, at.hem))
+    waist, hip = Point(at.quarter - at.comes_in, at.waist), Point(at.hip_quarter, min(at.hip, at.hem))
     if at.hip > at.hem:
         hip = Point(at.quarter + (at.hip_quarter - at.quarter) * (at.hem - at.waist) / (at.hip - at.waist), at.hem)
-    path = Path((Line(under, waist), curve_between(waist, DOWN, hip, DOWN)))
+    end = Point(hip.x + WEDGE_OUT, at.hem)
+    kicks = at.kicks and room and at.side == "wedge" and at.hem > hip.y + 0.5
+    way = ((hip - waist).unit() + (end - hip).unit()).unit() if kicks and at.flows else DOWN
+    path = _to_the_waist(at, under, waist) + Path((curve_between(waist, DOWN, hip, way),))
     if at.hem <= hip.y + 0.5:
         return Side(path, None, OUT)
     start = Point(hip.x, max(at.hem - WEDGE_HIGH, hip.y + 0.1))
     if not room or at.side == "plain":
         return Side(path + Path.through(hip, Point(hip.x, at.hem)), None, OUT)
-    if at.kicks and at.side != "vent":  # the kick starts at the hip, without a corner
-        end = Point(hip.x + WEDGE_OUT, at.hem)
-        return Side(path + Path((curve_between(hip, DOWN, end, end - hip),)), None, square_to(end - hip, OUT))
+    if kicks:  # the kick starts at the hip, without a corner
+        return Side(path + Path((curve_between(hip, way, end, end - hip),)), None, square_to(end - hip, OUT))
     path = path + Path.through(hip, start)
     if at.side == "vent":
         outer = Point(start.x + WEDGE_OUT, start.y + VENT_SLANT)
@@ -287,7 +317,7 @@ def centre_back(at: Frame, top: Point, shaped: bool) -> Path:
     return path + Path.through(Point(0.0, low), Point(0.0, at.hem))
 
 
-def waist_of(at: Frame, front_dart: float, shaped: bool) -> Quantity:
+def waist_of(sheet: Sheet, at: Frame, front_dart: float) -> Quantity:
     """What the waist comes out at, whole round, cm."""
-    takes = CENTRE_IN if shaped else FOLD_DART
-    return drawn(4 * at.quarter + 2 * at.taken - 2 * front_dart - 2 * takes, "waist, whole round")
+    takes = sum(back_darts(sheet)) + (CENTRE_IN if shaped(sheet) else 0.0)
+    return drawn(4 * (at.quarter - at.comes_in) + 2 * at.taken - 2 * front_dart - 2 * takes, "waist, whole round")

@@ -174,7 +174,8 @@ def _panels(sheet: Sheet, levels: Levels, quarters: Quarters, aside: tuple[float
         moved = replace(levels, underarm=levels.underarm + move, bust=max(levels.bust, levels.underarm + move))
         room = levels.bust - moved.underarm
         back, front = (
-            _panel(sheet, name, moved, (edges[0].lowered(room, flows=flows), edges[1].lowered(room, flows=flows)), top) for name, edges, top in drafts
+            _panel(sheet, name, moved, (edges[0].lowered(room, flows=flows), edges[1].lowered(room, flows=flows)), top)
+            for name, edges, top in drafts
         )
         sheet.sum("armhole", drawn(back.hole.length + front.hole.length, "armhole, front and back"))
     return (back, front), moved

@@ -13,7 +13,12 @@ from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.ring import dart_between
 from widehem.core.values import record
 
-FROM, LEFT, MOST, MOST_FIRST = 7.9, 6.0, 5.5, 4.5  # cm the front armhole is longer from which there is a dart; is longer with it; a dart at most; by the earlier rules
+FROM, LEFT, MOST, MOST_FIRST = (
+    7.9,
+    6.0,
+    5.5,
+    4.5,
+)  # cm the front armhole is longer from which there is a dart; is longer with it; a dart at most; by the earlier rules
 RUBBED = 4.0  # cm of the armhole on each side of the shut dart that is drawn again
 SHORT, CLEAR = 2.5, 3.0  # cm before the bust that it ends; that it stays clear of the ends of the armhole
 

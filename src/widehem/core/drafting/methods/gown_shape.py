@@ -54,7 +54,9 @@ class Stations:
         comes in only as far as one soft curve can; by the earlier rules it made a step."""
         if flows:
             steps = self.underarm - self.bust
-            return replace(self, underarm=self.bust + math.copysign(min(abs(steps), max(room - FLOWS_FROM, 0.0) ** 2 / FLOWS), steps))
+            return replace(
+                self, underarm=self.bust + math.copysign(min(abs(steps), max(room - FLOWS_FROM, 0.0) ** 2 / FLOWS), steps)
+            )
         share = min(max(room / RUN_OVER, 0.0), 1.0)
         return replace(self, underarm=self.bust + (self.underarm - self.bust) * share)
 

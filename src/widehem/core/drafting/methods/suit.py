@@ -37,6 +37,7 @@ APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below th
 CORNER_SAID = 4.0
 NOTCH_PART = 2 / 3  # of the crotch depth: where the crotch notch lies, and the opening ends
 SLACK = 0.3
+CENTRE_MORE = 0.3  # cm that the gap at the centre front is more than at the side at least
 
 BODICE = Option(
     "bodice", "Bodice", "choice", "measured", "any darted one of the same wearer",
@@ -67,7 +68,7 @@ OPTIONS = (
     TROUSERS,
     GAP,
     GAP_BACK,
-    replace(DART_PLACE, default="shoulder", before=()),
+    replace(DART_PLACE, before=((3, "shoulder"),)),
     NECK_SHAPE,
     LEG,
     LEGS,
@@ -112,6 +113,8 @@ def draw(sheet: Sheet) -> None:
         "The centre front of the trousers is carried straight up and the bodice set on it, apart by the gap at the side.",
     ):
         front = joins.above_front(upper["front"], lower["front"], gap.value)
+        if sheet.rules > 3 and front.gap < gap.value + CENTRE_MORE:  # a dart in its waist lets the side hang low
+            front = joins.above_front(upper["front"], lower["front"], 2 * gap.value + CENTRE_MORE - front.gap)
         sheet.sum("gap at the side", gap)
         sheet.sum("gap at the centre front", drawn(front.gap, "gap at the centre front"))
         _show_parts(sheet, "front", front.bodice, lower["front"])

@@ -35,7 +35,9 @@ TIP_BEYOND, BLADE_IN, NECK_RISE = 1.5, 2.5, 1.0
 LEAST_SHOULDER = 4.0
 HEAD_SPARE, OPENED_MOST = 0.5, 6.0  # cm that the stretched neck is over the head, and that it is opened to each side at most
 GIRTH_SLACK = 0.1
-FITS = {"close": (-4.0, 0.0, 0.0), "regular": (6.0, 2.0, 1.0), "easy": (18.0, 7.0, 4.5)}  # bust round, back across, depth
+FITS = {  # cm: bust round, back across, depth, waist round, hip round
+    "close": (-4.0, 0.0, 0.0, -4.0, -4.0), "regular": (6.0, 2.0, 1.0, 6.0, 4.0), "easy": (18.0, 7.0, 4.5, 16.0, 12.0),
+}  # fmt: skip
 TITLES = {"hem": "hem", "side": "side seam"}
 
 
@@ -60,9 +62,10 @@ LENGTH = Option(
     worked=lambda on: on["nape_waist"] + 22, uses=("nape_waist",),
 )  # fmt: skip
 SIDE = Option(
-    "side", "Side", "choice", "straight", "below the waist",
-    choices=(Choice("straight", "Straight down", "as wide as the bust"),
+    "side", "Side", "choice", "hip", "below the waist",
+    choices=(Choice("straight", "Straight down", "as wide as above"),
         Choice("hip", "Let out to the hip", "where the hip is wider; as long as it stays on the hip")),
+    before=((3, "straight"),),
 )  # fmt: skip
 NECK_WIDE = Option(
     "neck_wider", "Neck wider", "length", None, "on each side; as far as the head asks, unless it is set", 0.0, 6.0, 0.25,
@@ -85,6 +88,10 @@ EASE = (
         worked=_by_fit(1, "across back ease"), after=("fit",)),
     Option("depth", "Armhole depth ease", "length", None, "the armhole lies this far below the arm", 0.0, 8.0, 0.5,
         worked=_by_fit(2, "armhole depth ease"), after=("fit",)),
+    Option("waist", "Waist ease", "length", None, "whole round; where the waist with it is wider than the bust, the top is as wide", -12.0, 30.0,
+        0.5, worked=_by_fit(3, "waist ease"), after=("fit",)),
+    Option("hip", "Hip ease", "length", None, "whole round, where the side is let out to the hip", -12.0, 30.0, 0.5,
+        worked=_by_fit(4, "hip ease"), after=("fit",)),
 )  # fmt: skip
 
 
@@ -131,7 +138,7 @@ def draw(sheet: Sheet) -> None:
         sheet.rub_out(*(mark.name for mark in sheet.marks if mark.role == "construction" and mark.kind == "line"))
         sheet.sum("armhole", drawn(pieces[0].edge("armhole").length, "back armhole"))
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
-    _hand_over(sheet, pieces, table)
+    _hand_over(sheet, half, pieces, table)
     stretch = float(sheet.options["stretch"])
     sheet.note(
         say(
@@ -173,7 +180,7 @@ def _open_neck(sheet: Sheet, shoulder: float) -> None:
 def _half(sheet: Sheet, depth: Quantity, blade: Quantity, shoulder: Quantity, waist: float, length: float) -> _Half:
     neck = (sheet.measure("neck") / 5 + 1 + sheet.length("neck_wider")).called("neck width")
     across = (sheet.measure("across_back") / 2 + sheet.ease("across_back") / 2).called("half across back")
-    quarter = (sheet.measure("bust") / 4 + sheet.ease("bust") / 4).called("quarter of the bust")
+    quarter = _quarter(sheet)
     with sheet.step(
         "Neck, shoulder and blade",
         say("The shoulder tip lies {0u} beyond the plumb line of the back, on the shoulder level.", TIP_BEYOND),
@@ -206,13 +213,27 @@ def _half(sheet: Sheet, depth: Quantity, blade: Quantity, shoulder: Quantity, wa
     return _Half(snp, tip, Point(point, blade.value), Point(quarter.value, depth.value), waist, length, hip)
 
 
+def _quarter(sheet: Sheet) -> Quantity:
+    """A quarter of the top above the hip: of the bust, or of a waist that is larger, each with its ease."""
+    bust = (sheet.measure("bust") / 4 + sheet.ease("bust") / 4).called("quarter of the bust")
+    if sheet.rules < 4 or sheet.chart.get("waist") is None:
+        return bust
+    waist = (sheet.measure("waist") / 4 + sheet.ease("waist") / 4).called("quarter of the waist")
+    if waist <= bust:
+        return bust
+    sheet.note(
+        say("The waist with its ease is larger than the bust with its own: the top is {0} wide on each quarter.", waist.value)
+    )
+    return waist
+
+
 def _let_out(sheet: Sheet, quarter: float, waist: float, length: float) -> Point | None:
     """Where the side stands at the hip, when that is wider than the bust and the top reaches it."""
     hip, down = sheet.chart.get("hip"), sheet.chart.get("waist_hip")
     if hip is None or down is None:
         sheet.note(say("The side is left straight: hip and waist to hip are not read."))
         return None
-    wide = hip / 4 + sheet.ease("bust").value / 4
+    wide = hip / 4 + sheet.ease("hip" if sheet.rules > 3 else "bust").value / 4
     if wide <= quarter or length <= waist + down / 2:
         return None
     return Point(wide, waist + down)
@@ -306,9 +327,9 @@ def _hem(half: _Half, side: Path) -> Path:
     return Path((curve_between(Point(0.0, half.hem), Point(1.0, 0.0), side.start, across if across.x > 0 else -across),))
 
 
-def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table) -> None:
-    chart, fit = sheet.chart, sheet.ease("bust").value
-    girths = [Girth("bust", "Bust", sheet.measure("bust").value, fit, 4.0, GIRTH_SLACK)]
+def _hand_over(sheet: Sheet, half: _Half, pieces: list[Piece], table: Table) -> None:
+    chart, bust = sheet.chart, sheet.measure("bust").value
+    girths = [Girth("bust", "Bust", bust, 4 * half.under.x - bust, 4.0, GIRTH_SLACK)]
     for name, least in (("waist", 1.5), ("hip", 3.0)):
         body = chart.get(name)
         if body is not None and name in pieces[0].levels:

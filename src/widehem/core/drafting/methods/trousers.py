@@ -52,7 +52,10 @@ CROTCH_MEND = 2.0  # cm
 FORK_DIPS = 14.0  # degrees that the front crotch still falls at the fork
 EARLIER, OVER_HIP = 5.0, 0.2  # cm that the back curve starts above the front's, at most so far above the hip line
 CROTCH_RADIUS = {"front": ROLES["crotch"].radius, "back": BACK_CROTCH_RADIUS}
-ROUND_HIGH, OVER_HIP_MOST = 1.0, 2.0  # of the front fork, so high its curve starts above it; so far above the hip line at most, cm
+ROUND_HIGH, OVER_HIP_MOST = (
+    1.0,
+    2.0,
+)  # of the front fork, so high its curve starts above it; so far above the hip line at most, cm
 HIP_NEAR = 0.01  # cm
 ELASTIC = Shares()
 TITLES = {"side": "side seam", "crotch": "crotch seam"}

@@ -12,6 +12,7 @@ from widehem.core.pattern.checks import (
     lower,
     through,
     held,
+    fold,
     whole,
     body,
     belly,

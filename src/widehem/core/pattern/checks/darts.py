@@ -78,12 +78,14 @@ def intake_most(dart: Dart) -> float:
 
 @checker("darts.apart")
 def crossing(case: Case) -> Iterator[Check]:
-    """Two darts of one piece do not cross, and no dart ends outside its piece."""
+    """Two darts of one piece do not cross, and no dart ends outside its piece, nor one inside it."""
     darts = _darts(case)
-    if not darts:
+    inside = [(piece, diamond) for piece in case.garment.shell for diamond in piece.diamonds]
+    if not darts and not inside:
         return
     crossed = [(piece, a, b) for piece in case.garment.shell for a, b in pairwise(piece.darts) if _crossed(a, b)]
-    outside = [(piece, dart) for piece, dart in darts if not piece.encloses(dart.point)]
+    outside = [(piece, dart.name) for piece, dart in darts if not piece.encloses(dart.point)]
+    outside += [(piece, d.name) for piece, d in inside if not all(map(piece.encloses, (d.top, d.bottom, d.inner, d.outer)))]
     if crossed:
         tail = say(f"Two darts of the {plain(crossed[0][0].name)} cross: make them shorter or set them further apart.")
     elif outside:
@@ -91,12 +93,12 @@ def crossing(case: Case) -> Iterator[Check]:
     else:
         tail = say("None crosses another, and each ends inside its piece.")
     spots = [f"{piece.name}.{dart.name}" for piece, *both in crossed for dart in both] + [
-        f"{p.name}.{d.name}" for p, d in outside
+        f"{p.name}.{name}" for p, name in outside
     ]
     yield Check(
         "darts.apart", "shapes", "Darts apart", "count", len(crossed) + len(outside), None, 0, 0.0,
             say("cross or end outside"), tail,
-        tuple(spots) or tuple(f"{p.name}.{d.name}" for p, d in darts), "",
+        tuple(spots) or (*(f"{p.name}.{d.name}" for p, d in darts), *(f"{p.name}.{d.name}" for p, d in inside)), "",
     )  # fmt: skip
 
 

@@ -73,7 +73,9 @@ def closed_line(garment: Garment, chain: Chain) -> list[Point]:
         if entry.back:
             here = [spot - here[-1] for spot in reversed(here)]
         first = here[1] - here[0]
-        onto = Transform() if arriving is None else turn(Point(0.0, 0.0), math.atan2(first.cross(arriving), first.dot(arriving)))
+        onto = (
+            Transform() if arriving is None else turn(Point(0.0, 0.0), math.atan2(first.cross(arriving), first.dot(arriving)))
+        )
         last = spots[-1]
         spots += [last + spot.moved(onto) for spot in here[1:]]
         arriving = spots[-1] - spots[-2]
@@ -135,12 +137,49 @@ def inside(case: Case, asked: FrontInside) -> Iterator[Check]:
         return
     deeper = front_inside(case.garment, *found)
     words = say("{0} deeper" if deeper >= 0 else "{0} shallower", abs(deeper))
-    tail = say("Laid over the back at shoulder and underarm the front lies inside; 0.7 to 1 is usual, {0u} the least.", asked.least)
+    tail = say(
+        "Laid over the back at shoulder and underarm the front lies inside; 0.7 to 1 is usual, {0u} the least.", asked.least
+    )
     if deeper < asked.least - 1e-6:
-        tail = say("Laid over the back at shoulder and underarm the front lies inside by {0u} at least: hollow the front more.", asked.least)
+        tail = say(
+            "Laid over the back at shoulder and underarm the front lies inside by {0u} at least: hollow the front more.",
+            asked.least,
+        )
     yield Check(
         "armhole.inside", "shapes", "Front armhole inside the back", "signed", deeper, asked.least, None, asked.least, words,
             words.stopped + tail, spots_of(*found), "deeper",
+    )  # fmt: skip
+
+
+@record(frozen=True)
+class SideLeans(Demand):
+    """How far a side may lean in between underarm and waist, cm."""
+
+    most: float = 2.5
+
+
+@answers(SideLeans)
+def side_leans(case: Case, asked: SideLeans) -> Iterator[Check]:
+    """A side takes only so much of what the waist has to lose: the rest belongs in darts, or the side swings out below."""
+    found = []
+    for piece, edge in case.garment.edges_of("side"):
+        under, waist = (edge.start, edge.end) if edge.start.y < edge.end.y else (edge.end, edge.start)
+        along = edge.at_level(piece.levels["waist"]) if "waist" in piece.levels else None
+        waist = edge.place(along).point if along is not None else waist
+        middle = piece.edge(piece.middle).end.x if piece.middle else 0.0
+        found.append((abs(under.x - middle) - abs(waist.x - middle), piece, edge))
+    if not found:
+        return
+    leans, piece, edge = max(found, key=lambda entry: entry[0])
+    words = say("{0} each", max(leans, 0.0))
+    tail = say("No side takes more than {0u} of the waist.", asked.most)
+    if leans > asked.most + 1e-6:
+        tail = say("Up to {0u} is usual at a side: more of the waist belongs in darts.", asked.most)
+    bad = [(p, e) for lean, p, e in found if lean > asked.most + 1e-6] or [(piece, edge)]
+    yield Check(
+        "side.leans", "shapes", "Sides, how far they lean in", "signed", leans, None, asked.most, ANY, words,
+            words.stopped + tail,
+        tuple(f"{p.name}.{e.name}" for p, e in bad), "lean",
     )  # fmt: skip
 
 
