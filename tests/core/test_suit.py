@@ -26,7 +26,7 @@ class Joined(unittest.TestCase):
     def test_the_gaps_are_as_set(self):
         for build in ("typical", "full", "child"):
             with self.subTest(build):
-                made = suit(build)
+                made = suit(build, {"dart_place": "shoulder"})
                 front, back = sums(made, "Front"), sums(made, "Back")
                 self.assertEqual((front["gap at the side"], back["gap at the centre back"]), (2.0, 3.0))
                 raised = 0.8 + self._fall(build)  # what the sides stand above and below their waist lines
@@ -73,7 +73,7 @@ class Joined(unittest.TestCase):
         made = suit()
         level, wide = asked(made, "waist"), girth(made, "waist")
         self.assertIn(f"the waist comes out at {wide:.1f}", " ".join(map(str, made.notes)))
-        self.assertTrue(2 < wide - level.body < 6)
+        self.assertTrue(2 < wide - level.body < 7)
 
     def test_a_second_back_dart_may_be_left_as_ease(self):
         sewn, loose = (

@@ -3,7 +3,6 @@ shoulder seam moved."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import replace
 
@@ -15,7 +14,7 @@ from widehem.core.values import record
 
 TIMES = 5  # that a draft is drawn at most
 LOWERED_MOST = 3.0  # cm
-PER_LENGTH = 0.62  # how far the underarm goes down for each centimetre the armhole lacks
+PER_LENGTH = 0.5  # how far the underarm goes down for each centimetre the armhole lacks
 FORWARD_MOST = 0.7  # cm
 GAPES = 0.2  # cm that the front armhole may be longer
 NEAR = 0.02  # cm
@@ -34,6 +33,11 @@ class Settled:
 
 AS_MEASURED = Settled()
 Once = Callable[[Settled], tuple[float, float]]
+
+
+def by_measure(sheet: Sheet) -> bool:
+    """Whether the underarm lies by the measure; by a school it stays where that puts it."""
+    return sheet.choice("level") == "measured"
 
 
 def settle_armhole(
@@ -78,8 +82,8 @@ def _further(
         settled = replace(settled, forward=min(settled.forward + over / 2, FORWARD_MOST))
     if bust is not None:
         wide = sheet.made.garment.girth("bust") - bust[0]
-        if abs(wide) > bust[1]:
-            settled = replace(settled, cup=settled.cup + math.copysign(abs(wide) - 0.9 * bust[1], wide) / 2)
+        if wide > bust[1]:
+            settled = replace(settled, cup=settled.cup + (wide - 0.9 * bust[1]) / 2)
     return settled
 
 

@@ -15,7 +15,7 @@ from widehem.core.values import kept, record
 
 EdgeKind = Literal["seam", "fold", "hem", "opening", "faced", "slit"]
 Hand = Literal["", "left", "right"]
-MEETS = 1e-6  # cm: ends that should be one may lie so far apart
+MEETS = 1e-5  # cm: ends that should be one may lie so far apart
 
 
 class PatternError(ValueError):

@@ -47,11 +47,13 @@ class Low:
 
 @record(frozen=True)
 class Laid:
-    """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm."""
+    """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm; pick: which
+    way its side runs over the waist, where that is settled."""
 
     bodice: Piece | Low
     gap: float
     corner: float = 0.0
+    pick: int | None = None
 
 
 def above_front(bodice: Piece, trousers: Piece, gap: float) -> Laid:
@@ -112,8 +114,9 @@ def middle_of_sides(laid: Laid, trousers: Piece) -> tuple[Point, float]:
 Even = Literal["first", "even", "calm"]  # by the first rules; bends one way from the waist up; and waves as little as may be
 
 
-def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: Even = "calm") -> Edge:
-    """From the hem up to the underarm over the point between the waists, rubbed round."""
+def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: Even = "even", pick: int | None = None) -> tuple[Edge, int]:
+    """From the hem up to the underarm over the point between the waists, rubbed round; and which of the ways it may run there
+    was picked, where that is not settled already."""
     lower = trousers.edge("side").parts[0].reverse()
     side = laid.bodice.edge("side")
     first = side.parts[0]
@@ -126,10 +129,12 @@ def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: Even = "calm") 
     if even == "calm" and not side.darts:  # straight past the point between the waists, where it would wave over it
         past = Path((curve_between(kept.end, kept.arriving, first.end, first.arriving),))
         near = past.at_level(middle.y)
-        if near is not None and near.to(middle) < PAST_MOST:
+        if near is not None and (near.to(middle) < PAST_MOST or pick == len(tried)):
             tried.append(past)
-    up = min(tried, key=_turning) if len(tried) > 1 else tried[0]
-    return Edge("side", (kept + up, *side.parts[1:]), side.darts)
+    if pick is None:
+        pick = min(range(len(tried)), key=lambda number: _turning(tried[number])) if len(tried) > 1 else 0
+    up = tried[min(pick, len(tried) - 1)]
+    return Edge("side", (kept + up, *side.parts[1:]), side.darts), pick
 
 
 def _turning(path: Path) -> float:
@@ -221,15 +226,20 @@ def _diamond(name: str, pair: _Pair, width: float, laid: Laid, trousers: Piece, 
 
 @record(frozen=True)
 class Waist:
-    """What lies between bodice and trousers: the point between both sides, the diamonds, and the whole side."""
+    """What lies between bodice and trousers: the point between both sides, the diamonds, and the whole side; pick: which way that
+    runs over the waist."""
 
     middle: Point
     diamonds: tuple[Diamond, ...]
     side: Edge
+    pick: int
 
 
-def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False, even: Even = "calm") -> Waist:
-    """The waist of a half. lowered: how far the upper points of its darts are lowered; unsewn: a second dart is left out; even: see side_of."""
+def waist_of(
+    laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool = False, even: Even = "even", pick: int | None = None
+) -> Waist:
+    """The waist of a half. lowered: how far the upper points of its darts are lowered; unsewn: a second dart is left out; even,
+    pick: see side_of."""
     middle, given = middle_of_sides(laid, trousers)
     diamonds, over = diamonds_of(laid, trousers, given, lowered, unsewn)
     outwards = 1.0 if middle.x > trousers.edge("waist").start.x else -1.0
@@ -237,23 +247,27 @@ def waist_of(laid: Laid, trousers: Piece, lowered: float = 0.0, *, unsewn: bool 
     while kept and (at - kept[-1].outer.x) * outwards < CLEAR_OF_SIDE:  # too near the side: that takes it instead
         at -= outwards * kept.pop().intake
     middle = Point(at, middle.y)
-    return Waist(middle, tuple(kept), side_of(laid, trousers, middle, even=even))
+    side, chosen = side_of(laid, trousers, middle, even=even, pick=laid.pick if pick is None else pick)
+    return Waist(middle, tuple(kept), side, chosen)
 
 
 def back_with_side(
-    bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool, even: Even = "calm"
+    bodice: Piece, trousers: Piece, gap: float, centre_gap: float, side: float, *, unsewn: bool, even: Even = "even"
 ) -> Laid:
     """The back laid so that its side comes out as long as the front's. gap: at the side, to begin with, cm."""
     low = Low(tuple(bodice.edge(name) for name in ("centre_back", "waist", "side")))
 
     def over(trial: float) -> float:
-        return waist_of(above_back(low, trousers, trial, centre_gap), trousers, unsewn=unsewn, even=even).side.length - side
+        laid = above_back(low, trousers, trial, centre_gap)
+        return waist_of(laid, trousers, unsewn=unsewn, even=even, pick=pick).side.length - side
 
+    first = waist_of(above_back(low, trousers, gap, centre_gap), trousers, unsewn=unsewn, even=even)
+    pick = first.pick
     try:
         gap = settle(over, gap, near=SIDES_EQUAL)
     except NoSolutionError as none:
         gap = none.best
-    return above_back(bodice, trousers, gap, centre_gap)
+    return replace(above_back(bodice, trousers, gap, centre_gap), pick=pick)
 
 
 def half(laid: Laid, trousers: Piece, waist: Waist, kind: EdgeKind) -> Piece:

@@ -28,7 +28,7 @@ def turned(frame: Frame, angle: float) -> tuple[Point, Point, Point]:
 
 def rounded(sheet: Sheet, code: str) -> int:
     """How far an armhole may be hollowed beyond its default, so that it can be sewn: 0 not at all; never further than was set."""
-    return sheet.rules - 1 if sheet.options[code] == sheet.settings[code].default else 0
+    return sheet.rules - 1 if sheet.options[code] == sheet.settings[code].by_rules(sheet.rules).default else 0
 
 
 def front_armhole(frame: Frame, under: Point, side: Point, angle: float, hollow: float, *, rounded: int = 0) -> Path:

@@ -39,7 +39,7 @@ from widehem.core.drafting.methods.bodice_dart import (
 from widehem.core.drafting.methods.bodice_frame import Frame, refuse_frame, side_neck, upper_frame
 from widehem.core.drafting.methods.bodice_options import DARTED, EASE
 from widehem.core.drafting.methods.bodice_place import placed
-from widehem.core.drafting.settled import Settled, settle_armhole
+from widehem.core.drafting.settled import Settled, by_measure, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
@@ -73,7 +73,7 @@ def draw(sheet: Sheet) -> None:
     settle_armhole(
         sheet,
         partial(_draw, sheet),
-        lowers=not sheet.set_by_hand("depth"),
+        lowers=by_measure(sheet) and not sheet.set_by_hand("depth"),
         bust=((sheet.measure("bust") + sheet.ease("bust")).value, GIRTH_SLACK / 2),
     )
 

@@ -11,7 +11,7 @@ from widehem.core.drafting.bodice import APART, Half, Lean, draw_waist, hand_ove
 from widehem.core.drafting.method import Method, Need, register
 from widehem.core.drafting.methods.bodice_frame import refuse_flat_neck
 from widehem.core.drafting.methods.bodice_plain_options import EASE, OPTIONS
-from widehem.core.drafting.settled import Settled, settle_armhole
+from widehem.core.drafting.settled import Settled, by_measure, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
 from widehem.core.drafting.upper import (
@@ -58,7 +58,7 @@ class _Top:
 def draw(sheet: Sheet) -> None:
     """The whole bodice, again while its armhole does not come out."""
     by_hand = sheet.options["below"] != sheet.settings["below"].default
-    settle_armhole(sheet, partial(_draw, sheet), lowers=not by_hand, forwards=False)
+    settle_armhole(sheet, partial(_draw, sheet), lowers=by_measure(sheet) and not by_hand, forwards=False)
 
 
 def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:

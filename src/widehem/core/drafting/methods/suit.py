@@ -187,7 +187,9 @@ def _join(sheet: Sheet, laid: Laid, trousers: Piece, name: str) -> Joined:
     )
     if sheet.choice("waist_seam") == "elastic":
         waist = replace(waist, diamonds=())
-    middle, diamonds = waist.middle, waist.diamonds
+    diamonds = waist.diamonds
+    along = waist.side.at_level(waist.middle.y)  # the side may run past the point between the waists, near by
+    middle = waist.side.place(along).point if along is not None else waist.middle
     for diamond in diamonds:
         axis = Path.through(diamond.top, diamond.bottom)
         sheet.line(f"{name}_{diamond.name}_axis", f"{name.capitalize()} dart, from point to point", axis,

@@ -25,6 +25,11 @@ def line_of(piece: Piece, name: str) -> Path | None:
     return next((line.path for line in piece.lines if line.name == name), None)
 
 
+def _piece(case: Case, name: str, line: str) -> Piece | None:
+    """The piece, or what has become of it, that has this line."""
+    return next((piece for piece in case.garment.shell if name in (piece.name, piece.of) and line_of(piece, line)), None)
+
+
 def _spots(path: Path) -> list[Point]:
     return [path.place(path.length * i / LOOKS).point for i in range(LOOKS + 1)]
 
@@ -42,7 +47,7 @@ class RollsBetween(Demand):
 @answers(RollsBetween)
 def rolls(case: Case, asked: RollsBetween) -> Iterator[Check]:
     """A roll line begins and ends on the edges it belongs to, and never leaves the cloth between."""
-    piece = next((piece for piece in case.garment.pieces if piece.name == asked.piece), None)
+    piece = _piece(case, asked.piece, asked.line)
     path = line_of(piece, asked.line) if piece is not None else None
     if piece is None or path is None:
         return
@@ -80,7 +85,7 @@ class Faced(Demand):
 @answers(Faced)
 def faced(case: Case, asked: Faced) -> Iterator[Check]:
     """A lapel lies within its facing, or its wrong side shows."""
-    piece = next((piece for piece in case.garment.pieces if piece.name == asked.piece), None)
+    piece = _piece(case, asked.piece, asked.turns)
     turns, facing = (line_of(piece, name) if piece is not None else None for name in (asked.turns, asked.facing))
     if piece is None or turns is None or facing is None:
         return
