@@ -19,6 +19,7 @@ LOW, HIGH = 0.08, 0.45  # of the armhole: between these the cap height is looked
 NEAR = 0.002  # cm: how near a cap must come to its armhole
 LOWEST, BEYOND = 5.5, 2.0  # cm of the armhole that a cap follows; that the next point of the cap lies beyond it
 FOLLOWED = (5.5, 4.75, 4.0, 3.25, 2.5)  # cm of it, where all would be too steep
+FOLLOWED_SMALL = (*FOLLOWED, 2.0, 1.5)  # of a small one
 CAP_SLOPE = 1.2  # cm that a cap is longer for each centimetre that it is higher, about
 WAVES = 2  # changes of bend of a cap: hollow, round, hollow
 STEEPER = math.radians(10)
@@ -70,12 +71,14 @@ def _over(points: Sequence[Point], back: Path, front: Path) -> list[Point]:
     return [*_round([back.end, *up, points[crown]]), *_round([points[crown], *down, front.end])[1:]]
 
 
-def followed(low: tuple[Path, Path], points: Sequence[Point], back_seam: Point, front_seam: Point) -> tuple[Path, Path]:
+def followed(
+    low: tuple[Path, Path], points: Sequence[Point], back_seam: Point, front_seam: Point, lengths: Sequence[float] = FOLLOWED
+) -> tuple[Path, Path]:
     """As much of the beginning of an armhole as a cap through these points can follow, front and back: where it is steeper than
-    the way to the next of them, the cap leaves it earlier."""
+    the way to the next of them, the cap leaves it earlier. lengths: how much of it is tried, cm."""
     found = list(low)
     for number in (0, 1):
-        for long in FOLLOWED:
+        for long in lengths:
             found[number] = low[number].cut(long)[0] if long < low[number].length - 0.1 else low[number]
             front, back = _laid(found[0], points[-1], front_seam, -1.0), _laid(found[1], points[0], back_seam, 1.0)
             spots = _over(points, back, front)

@@ -74,7 +74,7 @@ def _further(
     assert sheet.made is not None
     armscye = sheet.chart.get("armscye")
     if lowers and armscye is not None:
-        lacks = armscye + ARMHOLE_OVER - sum(holes)
+        lacks = armscye + ARMHOLE_OVER + NEAR - sum(holes)
         if lacks > NEAR:
             settled = replace(settled, lowered=min(settled.lowered + PER_LENGTH * lacks, LOWERED_MOST))
     over = holes[1] - holes[0]

@@ -4,7 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from widehem.core.drafting.cap import HIGH, LOW, NEAR, WAVES, Armhole, cap_curve, cap_on, fitted, followed, waves
+from widehem.core.drafting.cap import (
+    FOLLOWED,
+    FOLLOWED_SMALL,
+    HIGH,
+    LOW,
+    NEAR,
+    WAVES,
+    Armhole,
+    cap_curve,
+    cap_on,
+    fitted,
+    followed,
+    waves,
+)
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -15,7 +28,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
-FOLLOWED_LEAST = 3.0  # cm of the armhole
+SHORTER = (3.0, 2.2, 1.5)  # cm of the armhole
 USUAL_HEIGHT = 0.31  # of the armhole: how high a high cap is, about
 SHARE = {"high": 1.0, "middle": 2 / 3, "low": 1 / 3}
 LEAST_OVER_ARM = 2.0
@@ -83,7 +96,12 @@ def solved_cap(
     guess = USUAL_HEIGHT * asked.whole if low is not None else None
     if low is not None and guess is not None:
         aside = hem(width.value, guess)
-        low = followed(low, points(width.value, guess)[0], *_seams(width.value, aside, max(length - guess, 1.0)))
+        low = followed(
+            low,
+            points(width.value, guess)[0],
+            *_seams(width.value, aside, max(length - guess, 1.0)),
+            FOLLOWED_SMALL if sheet.rules > 3 else FOLLOWED,
+        )
 
     def curve(wide: float, height: float, shape: Shape = points) -> Path:
         return _curve(shape, low, length, hem, wide, height)
@@ -101,12 +119,9 @@ def solved_cap(
         sheet.sum("armhole, front", drawn(armhole.front, "front armhole"))
         sheet.sum("armhole, back", drawn(armhole.back, "back armhole"))
         sheet.sum("bicep line of a high cap", width)
-        for shorter in (
-            low,
-            _shorter(low),
-            None,
-        ):  # where it cannot follow its armhole so far it follows it less, or not at all
-            low = shorter
+        less = SHORTER if sheet.rules > 3 else SHORTER[:1]
+        for shorter in (low, *(_shorter(low, by) for by in less), None):
+            low = shorter  # where it cannot follow its armhole so far it follows it less, or not at all
             try:
                 wide, height = _solution(asked, curve, width.value, length, guess)
             except CannotDraft:
@@ -170,11 +185,11 @@ def bulged(shape: Shape, side: str, by: float) -> Shape:
     return points
 
 
-def _shorter(low: Low) -> Low:
-    """Less of the beginning of an armhole."""
+def _shorter(low: Low, long: float = SHORTER[0]) -> Low:
+    """Less of the beginning of an armhole: so much, cm."""
     if low is None:
         return None
-    front, back = (path.cut(FOLLOWED_LEAST)[0] if path.length > FOLLOWED_LEAST else path for path in low)
+    front, back = (path.cut(long)[0] if path.length > long else path for path in low)
     return front, back
 
 

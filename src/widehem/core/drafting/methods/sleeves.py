@@ -245,8 +245,8 @@ GUIDE_BOX = register(
         EASE,
         lambda sheet: draw(sheet, _box, 0.0),
         for_armhole=True,
-        rules=3,
-        earlier=(1, 2),
+        rules=4,
+        earlier=(1, 2, 3),
         mends=MENDS,
     )
 )
@@ -262,8 +262,8 @@ TRIANGLE = register(
         EASE,
         lambda sheet: draw(sheet, _triangle, 0.6),
         for_armhole=True,
-        rules=3,
-        earlier=(1, 2),
+        rules=4,
+        earlier=(1, 2, 3),
         mends=MENDS,
     )
 )

@@ -16,6 +16,7 @@ from widehem.core.values import record
 CAP_SLACK = 0.1
 CHOSEN = 0.5, 5.0  # cm of ease that a maker may set on purpose, whatever the cloth
 LAID, LOOKED_AT = 5.0, (1.0, 2.0, 3.0, 4.0, 5.0)  # cm from the underarm over which cap and armhole are laid on each other
+CAP_LONG = 45.0  # cm: the typical cap
 LIES_TRUE, LIES_LOOK = 0.3, 1.2
 CLOTHS = {"woven": "Woven cloth", "crisp": "Crisp cloth", "knit": "A knit"}
 
@@ -127,11 +128,12 @@ class CapLies(Demand):
 
 @answers(CapLies)
 def lies(case: Case, asked: CapLies) -> Iterator[Check]:
-    """Laid underarm on underarm, cap and armhole part by little over the lowest centimetres."""
+    """Laid underarm on underarm, cap and armhole part by little over the lowest centimetres; on a cap smaller than the typical one
+    over fewer, in proportion."""
     chain = case.garment.one_side("cap")
     if not chain:
         return
-    worst, side = 0.0, BACK
+    worst, side, share = 0.0, BACK, min(1.0, case.garment.length_of(chain) / CAP_LONG)
     for number, low, name in ((0, asked.back, BACK), (-1, asked.front, FRONT)):
         entry = chain[number]
         piece, edge = case.garment.piece(entry.piece), case.garment.edge(entry)
@@ -143,7 +145,7 @@ def lies(case: Case, asked: CapLies) -> Iterator[Check]:
         laid = from_underarm(path, -before.arriving if at_start else after.leaving, LAID)
         if laid is None:
             return
-        off = max(laid.place(along).point.to(low.place(along).point) for along in LOOKED_AT)
+        off = max(laid.place(along * share).point.to(low.place(along * share).point) for along in LOOKED_AT)
         worst, side = max((worst, side), (off, name))
     words = say(f"{{0}} apart in the {side}", worst)
     tail = say("It lies on the armhole.") if worst <= LIES_TRUE + 1e-6 else say(
