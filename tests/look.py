@@ -89,6 +89,17 @@ def darts_shut(piece: Piece) -> Iterator[str]:
             yield framed(marks, (left, top, wide, high), (150, 118), f"{piece.name} {edge.name}, shut")
 
 
+def folded(piece: Piece) -> Iterator[str]:
+    """What turns over a line, as it lies once it is turned: a lapel on its front."""
+    for line in piece.lines:
+        if line.folded is not None:
+            spots = [*line.folded.flat(0.2), *(edge.start for edge in piece.edges_of("neck", "shoulder", "armhole"))]
+            left, top = min(p.x for p in spots) - 1, min(p.y for p in spots) - 1
+            wide, high = max(p.x for p in spots) + 1 - left, max(p.y for p in spots) + 3 - top
+            marks = path(piece.ring, INKS[0]) + path([line.folded], INKS[1]) + path([line.path], "#777", closed=False)
+            yield framed(marks, (left, top, wide, high), (150, 180), f"{piece.name}, folded along the {line.title.lower()}")
+
+
 def _dot(at: Point) -> str:
     return f'<circle cx="{at.x:.2f}" cy="{at.y:.2f}" r="0.3" fill="{INKS[1]}"/>'
 
@@ -99,7 +110,8 @@ def closed(made: Made, bodice: Garment | None) -> list[str]:
     names = {piece.name for piece in made.garment.pieces}
     seams = [*made.garment.seams, *(s for s in garment.seams if {e.piece for e in (*s.first, *s.second)} & names)]
     found = [figure for seam in dict.fromkeys(seams) if not seam.faced for figure in joined(garment, seam)]
-    return found + [figure for piece in made.garment.shell for figure in darts_shut(piece)]
+    found += [figure for piece in made.garment.shell for figure in darts_shut(piece)]
+    return found + [figure for piece in made.garment.shell for figure in folded(piece)]
 
 
 def row(method: Method, build: str, chart: Chart) -> str:

@@ -82,7 +82,7 @@ class Agreeing(unittest.TestCase):
         self.assertEqual(verdicts(short)["crotch.seam"], "not")
         mended = trousers(crotch_length=72.5)
         self.assertEqual(verdicts(mended)["crotch.seam"], "true")
-        self.assertIn("centre back and the back fork are +2.0 each", " ".join(map(str, mended.notes)))
+        self.assertIn("centre back and the back fork are changed by +2.0 each", " ".join(map(str, mended.notes)))
         self.assertEqual(verdicts(mended)["seam.side"], "true")
 
     def test_an_elastic_waist_passes_the_hip_without_darts(self):

@@ -60,9 +60,17 @@ def role_named(code: str) -> Role:
     return ROLES[code]
 
 
+SAID = {"snp": "side neck point", "tip": "shoulder tip"}  # marks whose names are not their words
+
+
 def plain(name: str) -> str:
-    """The name of a piece or an edge in a sentence."""
-    return name.replace("_", " ")
+    """The name of a piece, an edge or a mark in a sentence."""
+    return SAID.get(name, name.replace("_", " "))
+
+
+def edge_of(piece: str, edge: str) -> str:
+    """An edge of a piece in a sentence; one that is named after its piece by itself."""
+    return plain(edge) if edge.startswith(f"{piece}_") else f"{plain(piece)} {plain(edge)}"
 
 
 def centre(role: str) -> bool:

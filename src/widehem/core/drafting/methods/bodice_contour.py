@@ -8,13 +8,14 @@ from widehem.core.drafting.bodice import middle_seams, sewn
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.knit import CLOSEST, is_close
 from widehem.core.drafting.method import Method, Need, register
-from widehem.core.drafting.methods.bodice_contour_back import arc_of, back_piece, bust_level
+from widehem.core.drafting.methods.bodice_contour_back import LAP, LAP_IN, arc_of, back_piece, bust_level
 from widehem.core.drafting.methods.bodice_contour_shape import (
     CLEAR,
     CLOSE_FIRST,
     CLOSE_TO_WAIST,
     HEM_RISE,
     LEFT_AT_HIP,
+    RISES_AT,
     Heights,
     above_intake,
     between,
@@ -60,7 +61,6 @@ SIDE_OFF = 1.0  # cm that the side may leave the line from bust to hip
 HEART = 4.5
 SLACK = 0.3
 BUST_NEAR, BUST_FAR = 0.05, 12.0  # cm
-LAP, LAP_IN = 3.8, 1.3
 UNDER_ARM = 0.1  # cm below a front underarm that lies lower than the bust: there the girth is measured
 
 OPTIONS = (
@@ -76,6 +76,9 @@ OPTIONS = (
     Option("opening_at", "Opening", "choice", "centre_back", "along its whole length",
         choices=(Choice("centre_back", "Centre back", "laced, hooked or with a zip"),
             Choice("centre_front", "Centre front", "with a busk or hooks"))),
+    Option("lap", "Lap at the centre back", "choice", "none", "for hooks or buttons, where the opening is there",
+        choices=(Choice("none", "None", "edge to edge: laced, or with a zip"),
+            Choice("lap", "A lap", "3.8 on both sides, of which 1.3 is turned in"))),
 )  # fmt: skip
 EASE = (
     Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", CLOSEST, 12.0,
@@ -186,6 +189,7 @@ def _heights(sheet: Sheet) -> tuple[Heights, float]:
         front_under.value,
         close,
         sheet.rules > 3,
+        HEM_RISE * min(1.0, sheet.measure("hip").value / RISES_AT) if sheet.rules > 3 else HEM_RISE,
     ), taken
 
 
@@ -259,7 +263,7 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     for hand, index in ((-1.0, 0), (1.0, 1)):
         edges[hand] = panel_edge(front.line, hand, (front.above, front.clear, under[index], waist[index], left), heights,
             even=sheet.rules > 1)  # fmt: skip
-    hem_panel = heights.hem - rise(front.line / front.hip, HEM_RISE)
+    hem_panel = heights.hem - rise(front.line / front.hip, heights.hem_rise)
     with sheet.step(
         "Panel edges",
         "Plumb past the bust point, clear of it, and plumb again under the bust; then both edges are made equally long above "
@@ -319,7 +323,7 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
     if bust_level(sheet, heights) is not None:
         low = armpit.moved(shut).y + UNDER_ARM if sheet.rules > 3 else heights.bust
         rows.insert(0, ("bust", max(heights.bust, low)))
-    if heights.hem > heights.hip + HEM_RISE + 0.5:
+    if heights.hem > heights.hip + heights.hem_rise + 0.5:
         rows.append(("hip", heights.hip))
     balance = tuple(BalanceLine.across(level, y, notched=False) for level, y in rows)
     grain = Point(front.line + 3, heights.bust + 1), Point(front.line + 3, heights.waist + 2)
@@ -381,7 +385,7 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
             Seam("side", "Side seam", sewn("back", "side"), sewn("side_front", "side")),
             *middle_seams(pieces),
         ),
-        demands=(*girths, HemRises(HEM_RISE)),
+        demands=(*girths, HemRises(heights.hem_rise)),
         notions=(
             say(f"Lacing, hooks or an open zip for the {OPENING_WORDS[opened]}, {{0u}}",
                 max(e.length for p in laid for e in p.edges if e.name == opened)),
@@ -390,14 +394,9 @@ def _finish(sheet: Sheet, pieces: list[Piece], table: Table, heights: Heights) -
     )  # fmt: skip
     if is_close(sheet, "bust"):
         return
-    sheet.note(
-        say(
-            "No ease: for a boned bodice, or cloth with some give. The centre back laps {0}, of which {1u} is turned in for "
-            "the lining.",
-            LAP,
-            LAP_IN,
-        )
-    )
+    sheet.note(say("No ease: for a boned bodice, or cloth with some give."))
+    if opened == "centre_back" and sheet.choice("lap") == "lap":
+        sheet.note(say("The centre back laps {0}; {1u} of it is turned in for the lining.", LAP, LAP_IN))
 
 
 METHOD = register(

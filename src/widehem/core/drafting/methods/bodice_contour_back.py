@@ -2,14 +2,24 @@
 
 from __future__ import annotations
 
-from widehem.core.drafting.methods.bodice_contour_shape import HEM_RISE, Heights, between, cut_at_hem, through
+from dataclasses import replace
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.drafting.methods.bodice_contour_shape import (
+    Heights,
+    between,
+    cut_at_hem,
+    longer_at_end,
+    through,
+)
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, square_to
 from widehem.core.pattern.edge import Edge, EdgeKind
-from widehem.core.pattern.inside import BalanceLine, Diamond
+from widehem.core.pattern.inside import BalanceLine, Diamond, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
@@ -19,6 +29,8 @@ CENTRE_BACK_MOST, BACK_DART_MOST, BACK_DART_LEAST = 2.5, 3.8, 0.6
 CENTRE_HIP = 1.2
 LOW_BACK = 3.0  # cm below the bust: a back that begins lower is open there
 BACK_DART_BELOW, ABOVE_HEM = 3.0, 1.5
+LAP, LAP_IN = 3.8, 1.3  # cm beyond the centre back; of it turned in for the lining
+MIDDLE = "centre_back"
 UNDER_EDGE = 1.0  # cm below the top edge the dart begins at least
 
 
@@ -37,6 +49,27 @@ def bust_level(sheet: Sheet, heights: Heights) -> float | None:
 
 def _top_edge(under: Point, top: Point) -> Edge:
     return Edge("top", (Path((curve_between(under, Point(-1.0, 0.0), top, Point(-1.0, 0.0)),)),), role="neck")
+
+
+def _lapped(back: Piece, side: Path) -> Piece:
+    """The back with the lap of its opening on it; its levels are measured from the centre back, which stays as a line."""
+    centre = back.edge("centre_back").parts[0]
+    out = square_to(centre.arriving, centre.end - side.end)
+    edge = longer_at_end(centre.moved(Transform().translate(-LAP, 0.0)), LAP)
+    index, t = edge.crossings(centre.end, out)[-1]
+    edge = edge.split(index, t)[0]
+    hem, top = back.edge("hem"), back.edge("top")
+    made = {
+        "centre_back": replace(back.edge("centre_back"), parts=(edge,)),
+        "hem": replace(hem, parts=(Path.through(edge.end, centre.end) + hem.parts[0],)),
+        "top": replace(top, parts=(top.parts[0] + Path.through(centre.start, edge.start),)),
+    }
+    return replace(
+        back,
+        edges=tuple(made.get(e.name, e) for e in back.edges),
+        balance=tuple(replace(line, between=(MIDDLE, "")) for line in back.balance),
+        lines=(*back.lines, InnerLine(MIDDLE, "Centre back", centre)),
+    )
 
 
 def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[str, Quantity]]]:
@@ -76,7 +109,7 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
         )
     side = cut_at_hem(
         through(under, (side_waist - under) if abs(aside) < 0.2 else DOWN, side_waist, side_hip, calm=heights.calm),
-        heights.hem - HEM_RISE,
+        heights.hem - heights.hem_rise,
     )
     top = Point(0.0, heights.back_under + sheet.length("back_top").value)
     centre = cut_at_hem(
@@ -93,7 +126,7 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
     middle = (centre_in + side_waist.x) / 2
     diamonds: tuple[Diamond, ...] = ()
     if dart:
-        low = max(min(heights.hip, heights.hem - ABOVE_HEM - HEM_RISE / 2), heights.waist + 2)
+        low = max(min(heights.hip, heights.hem - ABOVE_HEM - heights.hem_rise / 2), heights.waist + 2)
         begins, point = heights.back_under + BACK_DART_BELOW, Point(middle, low)
         if sheet.rules > 3:
             edge = edges[-1].at_line(Point(middle, 0.0), DOWN)
@@ -106,7 +139,7 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
     level = bust_level(sheet, heights)
     if level is not None:
         levels.insert(0, ("bust", level))
-    if heights.hem > heights.hip + HEM_RISE + 0.5:
+    if heights.hem > heights.hip + heights.hem_rise + 0.5:
         levels.append(("hip", heights.hip))
     grain = (
         None
@@ -118,4 +151,4 @@ def back_piece(sheet: Sheet, heights: Heights) -> tuple[Piece, Path, list[tuple[
         stands="fold" if kind == "fold" else "pair", middle="centre_back", marks={"underarm": under}, grain=grain,
             diamonds=diamonds,
     )  # fmt: skip
-    return piece, side, sums
+    return _lapped(piece, side) if opened and sheet.choice("lap") == "lap" else piece, side, sums

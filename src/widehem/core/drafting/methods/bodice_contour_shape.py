@@ -17,7 +17,7 @@ from widehem.core.values import record
 INTAKE = ((10.0, 5.0), (13.0, 5.7), (15.0, 6.4), (18.0, 7.6), (20.0, 7.6), (23.0, 8.9))
 ABOVE_FULL, ABOVE_USUAL, ABOVE_PART, ABOVE_FROM, ABOVE_TO = 2.5, 1.9, 0.19, 10.0, 13.0
 TOWARDS_CENTRE, EACH_LEAST, SHARED_FROM = 3 / 8, 1.3, 2.6
-HEM_RISE = 3.8  # cm from the centre to the side
+HEM_RISE, RISES_AT = 3.8, 90.0  # cm from the centre to the side; on a hip of so much, on a smaller one in proportion
 STEEPER = (0.8, 1.0, 1.2, 1.4)  # than the straight above it a line may lean over one of its places
 LOOKS = 12  # places on a curve at which its bend is looked at
 FURTHER, PANEL_RADIUS = (1.0, 1.25, 1.5, 1.8, 2.2, 2.8, 3.4), 4.05  # of RUBBED, one after the other; cm
@@ -29,7 +29,7 @@ CLEAR, LEFT_AT_HIP = 0.6, 0.3  # cm that a panel edge passes the bust point, and
 @record(frozen=True)
 class Heights:
     """Levels below the nape, cm. back_under, front_under: the underarms; hem: at the centre; close: how near the waist a ribcage
-    ends that is no place of its own in a panel edge; calm: lines never swing out beyond the places they run through."""
+    ends that is no place of its own in a panel edge; calm: lines never swing out beyond the places they run through; hem_rise: from the centre to the side."""
 
     top: float
     bust: float
@@ -41,6 +41,7 @@ class Heights:
     front_under: float
     close: float
     calm: bool = False
+    hem_rise: float = HEM_RISE
 
 
 def under_intake(difference: float) -> float:

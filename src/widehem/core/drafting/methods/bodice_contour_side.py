@@ -6,7 +6,7 @@ import math
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.drafting.methods.bodice_contour_shape import HEM_RISE, Heights, cut_at_hem, through
+from widehem.core.drafting.methods.bodice_contour_shape import Heights, cut_at_hem, through
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
@@ -34,7 +34,7 @@ class Front:
 def natural_side(front: Front, heights: Heights, dart: float) -> float:
     """How long the front side comes out by itself, cm."""
     _, _, side = _side_at(front, heights, dart, Point(front.line + front.clear, heights.bust), 0.0)
-    return cut_at_hem(side, heights.hem - HEM_RISE).length
+    return cut_at_hem(side, heights.hem - heights.hem_rise).length
 
 
 def _side_at(front: Front, heights: Heights, dart: float, pivot: Point, lowered: float) -> tuple[Point, Transform, Path]:
@@ -59,13 +59,13 @@ def side_of(front: Front, heights: Heights, dart: float, pivot: Point, length: f
     """The front underarm, how its dart is shut, and the side as long as the back: what it is longer the underarm is lowered."""
 
     def over(lowered: float) -> float:
-        return cut_at_hem(_side_at(front, heights, dart, pivot, lowered)[2], heights.hem - HEM_RISE).length - length
+        return cut_at_hem(_side_at(front, heights, dart, pivot, lowered)[2], heights.hem - heights.hem_rise).length - length
 
     lowered, most = 0.0, heights.under_bust - 1.0 - heights.front_under
     if over(0.0) > OVER and most > 0:
         lowered = solve_or_nearest(over, 0.0, most, near=OVER)
     armpit, shut, side = _side_at(front, heights, dart, pivot, lowered)
-    return armpit, shut, _as_long(side, heights.hem - HEM_RISE, length)
+    return armpit, shut, _as_long(side, heights.hem - heights.hem_rise, length)
 
 
 def _side_dart(front: Front, heights: Heights, takes: float, pivot: Point) -> tuple[float, Point]:

@@ -256,7 +256,7 @@ def _crotch_change(sheet: Sheet, rise: Rise, school: School, front: Panel, front
     back, _ = _back(sheet, rise, school, front, front_top, 0.0)
     lacking = body + (CROTCH_LEAST + CROTCH_MOST) / 2 - _crotch(front).length - _crotch(back).length
     change = max(-CROTCH_MEND, min(CROTCH_MEND, lacking / 2))
-    sheet.note(say("By the measured crotch length the centre back and the back fork are {0s} each.", change))
+    sheet.note(say("By the measured crotch length the centre back and the back fork are changed by {0s} each.", change))
     return change
 
 

@@ -12,7 +12,7 @@ from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.check import CORNER_LOOK, Case, Check, checker
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import BACK, BACK_CROTCH_LONG, BACK_CROTCH_RADIUS, ROLES, plain
+from widehem.core.pattern.roles import BACK, BACK_CROTCH_LONG, BACK_CROTCH_RADIUS, ROLES, edge_of
 from widehem.core.units import say
 from widehem.core.values import record
 
@@ -101,7 +101,7 @@ def curves(case: Case) -> Iterator[Check]:
 def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer, limit: float) -> Check:
     piece, edge, worst = max(found, key=lambda entry: entry[2].kink)
     bad = tuple(f"{p.name}.{e.name}" for p, e, curve in found if curve.kink > limit + 1e-6)
-    where = f"{plain(piece.name)} {plain(edge.name)}"
+    where = edge_of(piece.name, edge.name)
     tail = (
         say("Every stretch runs on without a corner.")
         if not bad
@@ -133,7 +133,7 @@ def _radius(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Iterator[Ch
         return
     share, piece, edge, tight = min(round_, key=lambda entry: entry[0])
     least = radius_least(piece, edge)
-    where = f"{plain(piece.name)} {plain(edge.name)}"
+    where = edge_of(piece.name, edge.name)
     words = say(f"{{0}} in the {where}", tight.radius)
     tail = (
         say("None turns tighter than it can be sewn.")
@@ -160,7 +160,7 @@ def _usual(piece: Piece, edge: Edge) -> int:
 def _waves(found: list[tuple[Piece, Edge, Curve]], layer: Layer) -> Check:
     over = [(curve.bends - _usual(piece, edge), piece, edge, curve) for piece, edge, curve in found]
     worst, piece, edge, curve = max(over, key=lambda entry: (entry[0], entry[3].bends))
-    where = f"{plain(piece.name)} {plain(edge.name)}"
+    where = edge_of(piece.name, edge.name)
     most = _usual(piece, edge)
     tail = (
         say("None waves.")

@@ -7,7 +7,7 @@ from typing import Literal
 
 from widehem.core.pattern.check import SEAM_LOOK, Case, Check, Demand, answers
 from widehem.core.pattern.garment import EdgeRef
-from widehem.core.pattern.meeting import PITCH, notches_along
+from widehem.core.pattern.meeting import notches_along
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.roles import plain
@@ -89,7 +89,7 @@ def notch_at(case: Case, asked: NotchAt) -> Iterator[Check]:
     there = min(places, key=lambda place: abs(place - wanted))
     off = abs(there - wanted)
     kind, where = plain(asked.name), plain(asked.ref.piece)
-    title = f"Notch, {where} {kind}" if kind == PITCH else f"Notch, {kind}"
+    title = f"Notch, {where} {kind}"
     words = say(f"{kind.capitalize()} at {{0}}, wanted at {{1}}", there, wanted)
     tail = say("It stands where it was set.") if off <= case.limits.seam + 1e-6 else say("Move it: {0u} off.", off)
     number = "" if asked.count == 1 else f".{asked.count}"

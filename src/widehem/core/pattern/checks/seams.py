@@ -42,10 +42,16 @@ def seams(case: Case) -> Iterator[Check]:
         figure, least = (a - b, low) if seam.eased else (abs(a - b), None)
         spots = tuple(str(ref) for ref in (*seam.first, *seam.second))
         yield Check(
-            f"seam.{seam.name}", "seams", seam.title, "signed" if seam.eased else "length", figure, least, high,
+            f"seam.{seam.name}", "seams", _titled(case, seam), "signed" if seam.eased else "length", figure, least, high,
                 SEAM_LOOK - case.limits.seam,
             words, words.stopped + tail, spots, "longer" if seam.eased else "apart",
         )  # fmt: skip
+
+
+def _titled(case: Case, seam: Seam) -> str:
+    """What a seam is called; where another is called so too, by its first piece as well."""
+    alike = sum(other.title == seam.title for other in case.garment.seams) > 1
+    return f"{seam.title}, {plain(seam.first[0].piece)}" if alike else seam.title
 
 
 @checker("faced")
@@ -113,8 +119,9 @@ def balance(case: Case) -> Iterator[Check]:
                 else "The notches do not meet: move the side point of one piece."
             )
             name = f"balance.{level}" if seam.name == MAIN else f"balance.{seam.name}.{level}"
+            title = f"{plain(level).capitalize()} notches" + ("" if seam.name == MAIN else f", {_titled(case, seam).lower()}")
             yield Check(
-                name, "seams", f"{plain(level).capitalize()} notches", "length", apart, None, case.limits.seam, LEVEL_LOOK - case.limits.seam,
+                name, "seams", title, "length", apart, None, case.limits.seam, LEVEL_LOOK - case.limits.seam,
                 words, words.stopped + say(tail), tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
             )  # fmt: skip
 
@@ -146,6 +153,6 @@ def _pairs(case: Case, seam: Seam) -> Check:
         words = say(f"{plain(what)}, {{0}} apart", worst)
         tail = say("Each meets its partner.") if worst <= case.limits.seam + 1e-6 else say("Walk the seam and move one.")
     return Check(
-        f"notches.{seam.name}", "seams", f"Notches, {seam.title.lower()}", "length", worst, None, case.limits.seam, 0.0,
+        f"notches.{seam.name}", "seams", f"Notches, {_titled(case, seam).lower()}", "length", worst, None, case.limits.seam, 0.0,
         words, words.stopped + tail, tuple(str(ref) for ref in (*seam.first, *seam.second)), "apart",
     )  # fmt: skip

@@ -58,7 +58,7 @@ def _fits(wanted: float, armhole: float, length: float, spots: tuple[str, ...]) 
     tail = (
         say("Wanted was {0s}: the cap does not come out.", wanted)
         if off > CAP_SLACK + 1e-6
-        else say("Wanted was {0s}; gather it between the pitch notches, more at the back.", wanted)
+        else say("Wanted was {0s}; ease it in between the pitch notches, more at the back.", wanted)
         if wanted
         else say("Set in flat, without ease.")
     )
@@ -78,7 +78,7 @@ def _cloth(case: Case, asked: CapFits, ease: float, spots: tuple[str, ...]) -> C
     elif ease > high + 1e-6:
         tail = say(f"{cloth} takes {{0u}} at most here: it would pucker.", high)
     else:
-        tail = say(f"{cloth} takes {{0}} to {{1u}} here.", low, high)
+        tail = say(f"{cloth} takes {{0}} to {{1u}} here.", low, high) if high else say(f"{cloth} takes none here.")
     margin = 0.0
     if asked.chosen and CHOSEN[0] <= ease <= CHOSEN[1] and not low <= ease <= high:
         margin = max(low - ease, ease - high)

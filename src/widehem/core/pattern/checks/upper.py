@@ -137,9 +137,7 @@ def inside(case: Case, asked: FrontInside) -> Iterator[Check]:
         return
     deeper = front_inside(case.garment, *found)
     words = say("{0} deeper" if deeper >= 0 else "{0} shallower", abs(deeper))
-    tail = say(
-        "Laid over the back at shoulder and underarm the front lies inside; 0.7 to 1 is usual, {0u} the least.", asked.least
-    )
+    tail = say("Laid over the back at shoulder and underarm the front lies inside it, by {0u} or more.", asked.least)
     if deeper < asked.least - 1e-6:
         tail = say(
             "Laid over the back at shoulder and underarm the front lies inside by {0u} at least: hollow the front more.",
