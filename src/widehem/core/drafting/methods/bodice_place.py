@@ -21,6 +21,7 @@ MOUTH_MOST = 8.0  # cm that one bust dart opens at the shoulder
 MOUTH_SMALL = 2.5  # cm: one that opens less is eased in
 EASED_MOST = 1.0  # cm that an armhole can be eased in
 EASED_OVER = 2.5  # cm on each side of the chest point over which it is done
+REDRAWN, HELD_LEAST = 4.5, 0.05  # cm of the armhole on each side that is drawn again; that is eased at least
 WIDE = math.radians(30)
 
 
@@ -36,21 +37,21 @@ def placed(sheet: Sheet, frame: Frame, front: Piece, angle: float) -> tuple[Piec
     shares = {"shoulder": 0.5, "waist": 0.5} if place == "shared" else {place: 1.0}
     if place == "eased":
         in_hole = place_dart(front, {"armhole": 1.0}, below)
-        takes = in_hole.edge("armhole").darts[0].mouth
-        if takes <= EASED_MOST:
+        made, asked, held = _eased(in_hole)
+        if held <= EASED_MOST:
             sheet.note(
                 say(
                     "There is no bust dart, it would be {0} wide at the shoulder: ease {1u} of the front armhole in between its "
                     "two ease notches, on a tape.",
                     mouth,
-                    takes,
+                    held,
                 )
             )
-            return _eased(in_hole)
+            return made, asked
         sheet.note(
             say(
                 "The armhole would have to be eased in by {0}, over {1u}: the bust dart lies in the side instead.",
-                takes,
+                held,
                 EASED_MOST,
             )
         )
@@ -75,16 +76,23 @@ def _usual(sheet: Sheet, mouth: float) -> str:
     return "eased" if sheet.rules > 3 and mouth < MOUTH_SMALL else "shoulder"
 
 
-def _eased(piece: Piece) -> tuple[Piece, list[Demand]]:
-    """The front with the dart in its armhole held in instead of sewn, a notch on each side."""
+def _eased(piece: Piece) -> tuple[Piece, list[Demand], float]:
+    """The front with the dart in its armhole held in instead of sewn, a notch on each side; and how much is held in, cm."""
     edge = piece.edge("armhole")
     number = next(n for n, gap in enumerate(edge.gaps) if isinstance(gap, Dart) and gap.name == BUST_DART)
     before, after = edge.parts[number], edge.parts[number + 1]
-    held = Held("eased", Path((curve_between(before.end, before.arriving, after.start, after.leaving),)))
     at = sum(part.length for part in edge.parts[: number + 1])
+    run = min(REDRAWN, before.length - 1.0, after.length - 1.0)
+    low, high = before.cut(before.length - run)[0], after.cut(run)[1]
+    over = Path((curve_between(low.end, low.arriving, high.start, high.leaving),))  # one line over the shut dart's place
+    long = max(over.length - 2 * run, HELD_LEAST)
+    first, rest = over.cut((over.length - long) / 2)
+    line, last = rest.cut(long)
+    held = Held("eased", line)
+    parts = (*edge.parts[:number], low + first, last + high, *edge.parts[number + 2 :])
     spots = {"lower ease": max(at - EASED_OVER, 1.0), "upper ease": min(at + EASED_OVER, edge.length - 1.0)}
     notches = sorted((*edge.notches, *(Notch(name, along) for name, along in spots.items())), key=lambda notch: notch.along)
     gaps = tuple(held if n == number else gap for n, gap in enumerate(edge.gaps))
-    made: Edge = replace(edge, gaps=gaps, notches=tuple(notches))
+    made: Edge = replace(edge, parts=parts, gaps=gaps, notches=tuple(notches))
     asked = [NotchAt(EdgeRef(piece.name, "armhole"), name, 1, along) for name, along in spots.items()]
-    return piece.with_edge(made), list(asked)
+    return piece.with_edge(made), list(asked), held.mouth
