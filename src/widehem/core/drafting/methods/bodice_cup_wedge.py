@@ -8,24 +8,28 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 from functools import partial
-from typing import cast
 
 from widehem.core.drafting.bodice import (
     APART,
-    BUST_DART,
     DIP_MOST,
     ONE_DART_MOST,
-    SHORT,
     Half,
-    Lean,
     angle_words,
-    draw_waist,
     hand_over,
     piece_of,
     show_half,
     side_by_side,
 )
 from widehem.core.drafting.method import Method, register
+from widehem.core.drafting.methods.bodice_cup_lower import (
+    BLAME,
+    least_dart,
+    side_dart,
+    small_lean,
+    straight_on,
+    swung,
+    waist_of,
+)
 from widehem.core.drafting.methods.bodice_cup_side import TurnedBack, dip, waist_below, wide_enough
 from widehem.core.drafting.methods.bodice_dart import rounded
 from widehem.core.drafting.methods.bodice_frame import Frame, side_neck, upper_frame
@@ -42,8 +46,7 @@ from widehem.core.drafting.methods.bodice_options import (
 from widehem.core.drafting.settled import Settled, by_measure, settle_armhole
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table
-from widehem.core.drafting.upper import DOWN, Gap, Stretch, armhole
-from widehem.core.geometry.curves import Cubic
+from widehem.core.drafting.upper import DOWN, Stretch, armhole
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import solve_length
@@ -53,10 +56,8 @@ from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
-ANGLE_MOST, DROP_LEAST, DART_LEAST = math.radians(40), 4.0, 0.7
+ANGLE_MOST, DROP_LEAST = math.radians(40), 4.0
 BUST_SLACK = 1.6
-SIDE_DART_LEAST = 1.0  # cm, by today's rules
-BLAME = ("waist", "high_bust", "nape_waist")
 GAPE_MOST = 2.0  # cm
 RISE_MOST = 3.5  # cm that the waist of a front rises to its side where no dart can be laid there
 SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
@@ -114,7 +115,7 @@ def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
     low = replace(frame, waist=frame.waist + drop.value)
     front, turned = _front(sheet, low, quarter.value, ease.value, angle, board, back.length("side"))
     if turned is None:
-        _side_dart(sheet, frame, back, front)
+        side_dart(sheet, frame, back, front)
     else:
         with sheet.step(
             "Side dart",
@@ -163,7 +164,7 @@ def _drop(sheet: Sheet, width: float, ease: float, board: Table, settled: Settle
         )
         or 0.0
     )
-    gape = min(max(_swung(front, angle).length - back.length, 0.0), GAPE_MOST)
+    gape = min(max(swung(front, angle).length - back.length, 0.0), GAPE_MOST)
     return (cup + drawn(gape, "gape of the armhole")).called("drop of the cup")
 
 
@@ -235,11 +236,6 @@ def _wedge(sheet: Sheet, frame: Frame, quarter: Quantity, spare: Quantity, board
     return angle
 
 
-def _lean(length: float, ease: float, run: float) -> Lean:
-    """The small-cup side: the ease of the quarter tapers to nothing at the waist."""
-    return Lean(ease, 0.0, 0, max(-1.2, min(1.2, 0.5 * ease / length * run)))
-
-
 def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -> Half:
     upper, gaps, tip, way = frame.upper_back()
     half = Half("back", Point(0, 0), side_neck(upper), tip, frame.chest_back, Point(width, frame.depth.value), Point(0, 0))
@@ -261,13 +257,13 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
         )
         half.walk = (*upper, Stretch("armhole", hole))
         half.gaps.update(gaps)
-        lean = _lean(tall, ease, target)
+        lean = small_lean(tall, ease, target)
         over = width - ease - target
         wide, high = width - ease, frame.depth.value + 1
         spots = [(wide / 2, high)]
         if sheet.rules > 2 and over > ONE_DART_MOST:
             spots = [(wide / 3, high), (wide * 2 / 3, high + 1.5)]
-        _waist(half, frame, lean, over, spots)
+        waist_of(half, frame, lean, over, spots)
         sheet.line(
             "back_armhole_guide",
             "Back armhole",
@@ -278,16 +274,6 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
         sheet.sum("back armhole", drawn(hole.length, "back armhole"))
         sheet.sum("back dart", drawn(max(over, 0.0), "back dart"))
     return half
-
-
-def _waist(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tuple[float, float]]) -> None:
-    """The waist of a half: what is over goes into darts; what is short is added at the side."""
-    blame = BLAME
-    if over > 0.3:
-        count = min(max(1, math.ceil(over / ONE_DART_MOST)), len(middles))
-        draw_waist(half, frame.waist, Lean(lean.side, over, count, lean.down), middles[:count], blame)
-    else:
-        draw_waist(half, frame.waist, Lean(lean.side + over, 0.0, 0, lean.down), [], blame)
 
 
 def _front(
@@ -322,7 +308,7 @@ def _front(
             hollow,
             rounded=rounded(sheet, "hollow_front"),
         )
-        hole = _swung(straight, angle)
+        hole = swung(straight, angle)
         half = Half("front", frame.pit, frame.snp_front, frame.tip_front, hinge, under, Point(0, 0))
         shoulder = Path.through(frame.snp_front, frame.tip_front)
         half.walk = (Stretch("neck", frame.neck_front), Stretch("shoulder", shoulder), Stretch("armhole", hole))
@@ -333,11 +319,11 @@ def _front(
             if sheet.rules > 1
             else None
         )
-        if turned is not None and turned.mouth < _least(sheet):  # too little for a dart: the side leans as far all the same
+        if turned is not None and turned.mouth < least_dart(sheet):  # too little for a dart: the side leans as far all the same
             side_way = (turned.upper.end - turned.upper.start).unit() if sheet.rules > 2 else side_way
             turned = None
         if turned is None:
-            down = _lean(tall, ease, target).down
+            down = small_lean(tall, ease, target).down
             if sheet.rules > 1:  # by how the side leans in the end, whatever the waist lacks added
                 fall = frame.waist - under.y
                 lacks = min(under.x + side_way.x / side_way.y * fall - target, 0.0)
@@ -345,7 +331,7 @@ def _front(
                 equal = math.sqrt(max(long * long - out * out, 0.0)) - fall  # where it would be as long as the back
                 flat = -(RISE_MOST if sheet.rules > 3 else DIP_MOST) if sheet.rules > 2 else dip(Point(out, fall), target)
                 down = min(max(equal, flat), down)
-            over = _straight_on(half, frame, side_way, target, down)
+            over = straight_on(half, frame, side_way, target, down)
         else:
             over = waist_below(half, turned, frame.waist, target, BLAME)
         sheet.line(
@@ -363,55 +349,6 @@ def _front(
         sheet.sum("side leans out, degrees", angle_words(math.atan2(side_way.x, side_way.y)))
         sheet.sum("front waist dart", drawn(max(over, 0.0), "front waist dart"))
     return half, turned
-
-
-def _straight_on(half: Half, frame: Frame, way: Point, target: float, down: float) -> float:
-    """The waist of a front whose side runs straight on; gives back what it has too much, cm."""
-    out = way.x / way.y * (frame.waist - half.under.y)
-    over = half.under.x + out - target
-    x, top = frame.bust_point.x, frame.bust_point.y + 2.5
-    reach = half.under.x + out - x
-    middles = [(x, top), (x + 0.36 * reach, top + 1.5), (x + 0.68 * reach, top + 3)]
-    _waist(half, frame, Lean(-out, 0.0, 0, down), over, middles)
-    return over
-
-
-def _least(sheet: Sheet) -> float:
-    """The least side dart that is drawn, cm: what is less is eased in."""
-    return SIDE_DART_LEAST if sheet.rules > 1 else DART_LEAST
-
-
-def _swung(hole: Path, angle: float) -> Path:
-    """An armhole with its lower part turned outwards about the chest point, with half of the turn taken above it to run on."""
-    upper, lower = (cast(Cubic, segment) for segment in hole.segments)
-    hinge = lower.start
-    whole, part = turn(hinge, -angle), turn(hinge, -angle / 2)
-    above = Cubic(upper.start, upper.out, upper.into.moved(part), hinge)
-    return Path((above, Cubic(hinge, lower.out.moved(part), lower.into.moved(whole), lower.end.moved(whole))))
-
-
-def _side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
-    """The front side is longer by the drop of the cup: that is the side dart, towards the bust point."""
-    longer = front.length("side") - back.length("side")
-    with sheet.step(
-        "Side dart",
-        "The front side is longer than the back by the drop of the cup. Over 0.7 it is a dart towards the bust point, less "
-        "is eased in.",
-    ):
-        sheet.sum("front side longer by", drawn(longer, "front side longer by"))
-        if longer < _least(sheet):
-            return
-        at = next(i for i, stretch in enumerate(front.walk) if stretch.edge == "side")
-        side = front.walk[at].path
-        way = (side.end - side.start).unit()
-        foot = (frame.bust_point - side.start).dot(way)
-        start = min(max(foot - longer / 2, 3.0), side.length - longer - 1.5)
-        upper, rest = side.cut(start)
-        _, lower = rest.cut(longer)
-        front.walk = (*front.walk[:at], Stretch("side", upper), Stretch("side", lower), *front.walk[at + 1 :])
-        middle = upper.end.toward(lower.start, 0.5)
-        aim = middle + way.square() * way.square().dot(frame.bust_point - middle)  # both legs alike
-        front.gaps["side"] = [Gap(BUST_DART, aim, SHORT)]
 
 
 def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table, drop: float, turned: TurnedBack | None) -> None:

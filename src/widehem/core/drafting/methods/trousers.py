@@ -11,12 +11,11 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from widehem.core.drafting.belly import Lean, arcs_of, lean_of, say_belly
-from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.knit import is_close
-from widehem.core.drafting.methods.trousers_legs import BELOW_FORK, hem_of, settle_legs, straight_to_hem
-from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, hand_over, stretched
+from widehem.core.drafting.methods.trousers_legs import settle_legs, straight_to_hem
+from widehem.core.drafting.methods.trousers_pieces import crotch_of, finish
+from widehem.core.drafting.methods.trousers_sewn import CROTCH_LEAST, CROTCH_MOST, crotch_wanted, stretched
 from widehem.core.drafting.sheet import Sheet
-from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.trousers import (
     NEAR,
     OUT_MOST,
@@ -31,12 +30,9 @@ from widehem.core.drafting.trousers import (
     share_waist,
     side_as_long,
 )  # fmt: skip
-from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import solve_length
-from widehem.core.pattern.edge import Edge
-from widehem.core.pattern.inside import BalanceLine
-from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.checks.darts import MORE_IN_FRONT
 from widehem.core.pattern.roles import BACK_CROTCH_RADIUS, ROLES
 from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn
@@ -44,8 +40,6 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 from widehem.core.values import record
 
-APART = 6.0
-FRAME_AT = {"front": 2, "back": 4}  # the step at which a panel is framed; its waist follows
 DROP_LEAST, DROP_MOST = -2.0, 6.0
 CLOSE_OUT_MOST = 8.0  # cm that the side of a close knit leans out
 CROTCH_MEND = 2.0  # cm
@@ -57,9 +51,8 @@ ROUND_HIGH, OVER_HIP_MOST = (
     2.0,
 )  # of the front fork, so high its curve starts above it; so far above the hip line at most, cm
 HIP_NEAR = 0.01  # cm
+PASSES = 0.25  # cm that half an elastic waist is wider than half the hip at least
 ELASTIC = Shares()
-TITLES = {"side": "side seam", "crotch": "crotch seam"}
-LETTERS = {"back": "LMN", "front": "PQR"}
 
 
 UPRIGHT_CENTRE = Lean()
@@ -91,12 +84,30 @@ Lay = Callable[[Sheet, Rise], School]
 
 
 def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
-    """Both panels, step by step. rise: as far as it is known; where the crotch curve starts follows from the front."""
+    """Both panels, step by step; again with a wider front waist where its darts would be larger than the back's. rise: as far as
+    it is known; where the crotch curve starts follows from the front."""
+    tops = _drawn(sheet, front_by, back_by, rise, 0.0)
+    more = tops[0].shares.total - tops[1].shares.total
+    usual = sheet.choice("waist_shares") == "quarters" and sheet.choice("waistline") != "elastic"
+    if sheet.rules < 4 or more <= MORE_IN_FRONT or arcs_of(sheet).read or not usual:
+        return
+    sheet.begin_again()
+    _drawn(sheet, front_by, back_by, rise, more / 2)
+    sheet.note(
+        say(
+            "The front waist is {0u} wider than a quarter, the back narrower: its darts would be larger than the back's.",
+            more / 2,
+        )
+    )
+
+
+def _drawn(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise, wider: float) -> tuple[Top, Top]:
+    """Both panels, step by step. wider: so much of the waist goes from the back to the front, cm."""
     settle_legs(sheet, rise)
     with sheet.step(
         "Front frame", "A quarter of the hip with its ease; the fork lies beyond the centre front. The crease is the middle."
     ):
-        school = leaning(sheet, front_by(sheet, rise))
+        school = leaning(sheet, _with_waist(front_by(sheet, rise), wider))
         reach = school.fork.value - school.centre
         highest = rise.hip - (OVER_HIP if sheet.rules > 1 else 0.0)
         if sheet.rules > 3:  # a hip line low down leaves no room for the round
@@ -112,10 +123,15 @@ def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
     with sheet.step(
         "Back frame", "Laid like the front, with a longer fork; the centre back leans, so that the seat has room when it bends."
     ):
-        behind = back_by(sheet, rise)
+        behind = _with_waist(back_by(sheet, rise), -wider)
     change = _crotch_change(sheet, rise, behind, front, front_top)
     back, back_top = _back(sheet, rise, behind, front, front_top, change)
-    _finish(sheet, rise, (front, front_top), (back, back_top), 2 * (school.finished.value + behind.finished.value), school.lean)
+    finish(sheet, rise, (front, front_top), (back, back_top), 2 * (school.finished.value + behind.finished.value), school.lean)
+    return front_top, back_top
+
+
+def _with_waist(school: School, wider: float) -> School:
+    return replace(school, finished=(school.finished + wider).called("waist, to sew")) if wider else school
 
 
 def _darts(sheet: Sheet) -> str:
@@ -185,6 +201,17 @@ def _drawn_in(school: School) -> float:
     return max(school.width.value, school.finished.value)
 
 
+def _elastic_back(sheet: Sheet, school: School, front: Panel, back: Panel) -> float:
+    """The back waist that is drawn in by elastic, cm: the centre leans, and the side stays plumb, as far as the whole still passes
+    the hip."""
+    whole = _drawn_in(school)
+    if sheet.rules < 4:
+        return whole
+    plumb = back.centre_top.x - back.side_hip.x
+    passes = sheet.measure("hip").value / 2 + PASSES - (front.centre_hip.x - front.side_hip.x)
+    return max(min(whole, plumb), min(passes, whole), school.finished.value)
+
+
 def _say_leaning(sheet: Sheet, name: str, loss: float) -> None:
     waist, hip = (sheet.measure(code).value for code in ("waist", "hip"))
     most = CLOSE_OUT_MOST if is_close(sheet) else OUT_MOST
@@ -223,7 +250,7 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
     _refuse_leg(sheet, back)
     side = front_top.side.length
     if sheet.choice("waistline") == "elastic":
-        return back, lay_top(back, _drawn_in(school), ELASTIC, school.places, side_as_long(back, side))
+        return back, lay_top(back, _elastic_back(sheet, school, front, back), ELASTIC, school.places, side_as_long(back, side))
     shares = share_waist(school.width.value - school.finished.value - (back.centre_hip.x - back.centre_top.x), school.darts,
         school.number, _darts(sheet))  # fmt: skip
     for _ in range(20):
@@ -237,24 +264,13 @@ def _back(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top
     return back, top
 
 
-def _crotch(panel: Panel) -> Path:
-    found = panel.crotch
-    if found is None:
-        raise CannotDraft(
-            ("crotch_depth", "hip", "waist_hip"),
-            say(f"The {panel.name} crotch curve cannot be drawn: its centre line does not meet the fork. Read crotch depth, "
-                f"hip and waist to hip again."),
-        )  # fmt: skip
-    return found
-
-
 def _crotch_change(sheet: Sheet, rise: Rise, school: School, front: Panel, front_top: Top) -> float:
     """How much centre back and back fork are to be longer each, so that the crotch seam is as measured, cm."""
     body, read = crotch_wanted(sheet)
     if sheet.choice("crotch") != "measured" or not read:
         return 0.0
     back, _ = _back(sheet, rise, school, front, front_top, 0.0)
-    lacking = body + (CROTCH_LEAST + CROTCH_MOST) / 2 - _crotch(front).length - _crotch(back).length
+    lacking = body + (CROTCH_LEAST + CROTCH_MOST) / 2 - crotch_of(front).length - crotch_of(back).length
     change = max(-CROTCH_MEND, min(CROTCH_MEND, lacking / 2))
     sheet.note(say("By the measured crotch length the centre back and the back fork are changed by {0s} each.", change))
     return change
@@ -266,128 +282,6 @@ def _waist_sums(sheet: Sheet, panel: Panel, school: School, top: Top) -> None:
         sheet.sum("darts take", drawn(top.shares.total, "darts take"))
     sheet.sum("side takes", drawn(top.side_waist.x - panel.side_hip.x, "side takes"))
     sheet.sum("waist, sewn", drawn(top.sewn, f"{panel.name} waist, sewn"))
-
-
-def _table(front: Panel, back: Panel) -> Table:
-    """The back turned over at the left, the front beside it."""
-    at = back.fork.x
-    return Table({"back": turned_over(at), "front": as_drawn(at + _left(back) + APART + _left(front))})
-
-
-def _left(panel: Panel) -> float:
-    return -min(panel.side_hip.x, -panel.knee, -panel.hem)
-
-
-def _finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Panel, Top], waist: float, lean: Lean) -> None:
-    table = _table(front[0], back[0])
-    with sheet.step(
-        "Back fork and waist",
-        "The fork drops until the inseam is half a centimetre shorter than the front; the side point moves until both sides "
-        "are equal.",
-    ):
-        sheet.sum("fork dropped", drawn(back[0].fork.y - rise.crotch, "fork dropped"))
-        sheet.sum("back inseam", drawn(back[0].inseam.length, "back inseam"))
-        if back[1].shares.number:
-            sheet.sum("darts take", drawn(back[1].shares.total, "darts take"))
-        sheet.sum("waist, sewn", drawn(back[1].sewn, "back waist, sewn"))
-        for panel, _ in (back, front):
-            _guides(sheet, panel, table)
-    pieces = []
-    with sheet.step(
-        "Crotch and legs",
-        "Straight down the centre, then round to the fork, square to the inseam, so that both forks join without a peak.",
-    ):
-        for panel, top in (back, front):
-            edges = (
-                Edge("waist", top.waist.parts, top.waist.darts, "hem" if sheet.choice("waistline") == "elastic" else "seam"),
-                Edge("side", (top.side,)),
-                Edge(
-                    "hem",
-                    (hem_of(panel, top.side, level=sheet.rules > 2),),
-                    (),
-                    "seam" if sheet.choice("hem_end") == "band" else "hem",
-                ),
-                Edge("inseam", (panel.inseam.reverse(),)),
-                Edge("crotch", (_crotch(panel).reverse(),)),
-            )
-            levels = {"waist": 0.0, "hip": rise.hip, "thigh": rise.crotch + BELOW_FORK, "knee": rise.knee}
-            if panel.wide or rise.cut is not None:
-                del levels["knee"]
-            if rise.cut is not None and rise.cut < levels["thigh"] + 1:
-                del levels["thigh"]
-            low = rise.cut if rise.cut is not None else rise.crotch + (rise.hem - rise.crotch) * 0.6
-            grain = Point(0.0, rise.crotch * (0.4 if rise.cut else 0.6)), Point(0.0, low - (3.0 if rise.cut else 0.0))
-            # the notches at the hip and between the legs are set by the front: the back's own levels lie elsewhere on its seams
-            balance = tuple(BalanceLine.across(level, y, notched=level == "knee") for level, y in levels.items())
-            own = Piece(panel.name, f"Trousers {panel.name}", edges, balance=balance, marks=_marks(panel), grain=grain)
-            pieces.append(own)
-            piece = table.laid(own)
-            show_lightly(sheet, piece, ("waist", "side"), FRAME_AT[panel.name] + 1)
-            show_edges(sheet, piece, [edge.name for edge in edges], TITLES, {"waist": LETTERS[panel.name]})
-            sheet.sum(f"{panel.name} crotch", drawn(edges[4].length, f"{panel.name} crotch seam"))
-        sheet.sum("crotch seam", drawn(sum(piece.edge("crotch").length for piece in pieces), "crotch seam"))
-        for panel, _ in (back, front):
-            sheet.rub_out(f"{panel.name}_centre_guide", f"{panel.name}_waist_guide", f"{panel.name}_frame")
-    hand_over(sheet, pieces, table, front[0], waist, lean)
-    if sheet.choice("waistline") == "elastic":
-        sheet.note(
-            say("The waist is as wide as the hip and drawn in by elastic: the amount of a hem is turned down for the casing.")
-        )
-
-
-def _guides(sheet: Sheet, panel: Panel, table: Table) -> None:
-    """Crease, levels and named points of a panel."""
-    rise, name = panel.rise, panel.name
-    frame, top = FRAME_AT[name], FRAME_AT[name] + 1
-    letters = dict(zip(("centre_top", "side_hip", "fork", "centre_hip"), "ACFH" if name == "back" else "BDGJ", strict=True))
-    sheet.line(
-        f"{name}_crease",
-        "Crease line",
-        table.path(name, Path.through(Point(0.0, 0.0), Point(0.0, rise.cut or rise.hem))),
-        role="balance",
-        piece=name,
-        step=1,
-    )
-    for level, y in (
-        ("hip", rise.hip),
-        ("crotch", rise.crotch),
-        *((("knee", rise.knee),) if not panel.wide and rise.cut is None else ()),
-    ):
-        left = panel.side_hip.x if level != "knee" else -panel.knee
-        right = panel.centre_hip.x if level == "hip" else panel.fork.x if level == "crotch" else panel.knee
-        sheet.line(
-            f"{name}_{level}", f"{level.capitalize()} line", table.path(name, Path.through(Point(left, y), Point(right, y))),
-            role="balance", kind="level", edge=level, piece=name, figure=drawn(right - left, f"{name} at the {level}"),
-                step=frame,
-        )  # fmt: skip
-    sheet.line(
-        f"{name}_centre_guide",
-        f"Centre {name}",
-        table.path(name, Path.through(panel.centre_top, panel.centre_hip)),
-        piece=name,
-        step=frame,
-    )
-    for what, title in (
-        ("centre_top", f"Centre {name} at the waist"),
-        ("side_hip", "Side at the hip"),
-        ("fork", f"{name.capitalize()} fork"),
-    ):
-        sheet.point(
-            f"{name}_{what}",
-            title,
-            table.spot(name, getattr(panel, what)),
-            letters[what],
-            piece=name,
-            step=top if what == "centre_top" else frame,
-        )
-
-
-def _marks(panel: Panel) -> dict[str, Point]:
-    """Places of the body on a panel."""
-    found = {"crotch": panel.fork, "centre_hip": panel.centre_hip}
-    if not panel.wide and panel.rise.cut is None:
-        found["knee"] = Point(0.0, panel.rise.knee)
-    return found
 
 
 MENDS = {
