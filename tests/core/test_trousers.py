@@ -1,5 +1,6 @@
 """Trousers by both schools: figures worked out by hand, and what holds on every body."""
 
+import re
 import unittest
 from itertools import pairwise
 
@@ -21,7 +22,23 @@ def trousers(method="trousers.frame", build="typical", options=None, ease=None, 
     return drafted(METHODS[method], upper_build(build, **changes), options or {}, ease or {})
 
 
+def wider(made):
+    """How much the front waist is wider than a quarter, as it is said, cm."""
+    found = re.search(r"front waist is (\d+\.\d) cm wider", " ".join(map(str, made.notes)))
+    return float(found[1]) if found else 0.0
+
+
 class ByHand(unittest.TestCase):
+    def test_the_front_waist_is_wider_where_its_darts_would_be_larger(self):
+        for method in BOTH:
+            for build in ("typical", "full", "slight", "child", "hourglass"):
+                made = trousers(method, build, QUARTERS)
+                taken = [sum(d.intake for d in made.garment.piece(name).edge("waist").darts) for name in ("front", "back")]
+                self.assertLessEqual(taken[0], taken[1] + 0.6, (method, build))
+                self.assertEqual(verdicts(made)["girth.waist"], "true")
+        self.assertEqual(wider(trousers(build="typical", options=QUARTERS)), 0.0)
+        self.assertGreater(wider(trousers(build="child", options=QUARTERS)), 0.2)
+
     def test_frame(self):
         for build, hip, waist in (("typical", 94, 69), ("full", 118, 98), ("child", 70, 60)):
             with self.subTest(build):
@@ -31,7 +48,9 @@ class ByHand(unittest.TestCase):
                 self.assertAlmostEqual(front["frame"], width)
                 self.assertAlmostEqual(front["front fork"], fork)
                 self.assertAlmostEqual(front["side to crease"], (0.6 + width + fork) / 2)
-                self.assertAlmostEqual(sums(made, "Front waist")["waist, to sew"], (waist + 1.3) / 4 + 0.6)
+                self.assertAlmostEqual(
+                    sums(made, "Front waist")["waist, to sew"], (waist + 1.3) / 4 + 0.6 + wider(made), delta=0.06
+                )
                 back = sums(made, "Back frame")
                 self.assertAlmostEqual(back["back fork"], hip / 8)
                 self.assertAlmostEqual(back["centre back leans in and up"], max(min(2.5, (hip - waist) / 10 + 1.2), 1.0))
@@ -50,7 +69,9 @@ class ByHand(unittest.TestCase):
                 self.assertAlmostEqual(back["back width"], width + 2)
                 self.assertAlmostEqual(back["centre back leans in"], min(6, max(2, (hip - waist) / 10 + 2.5)))
                 self.assertAlmostEqual(back["crease to fork"], width * 7 / 12 + hip / 20 + 2)
-                self.assertAlmostEqual(sums(made, "Front waist")["waist, to sew"], (waist + 2) / 4 + 0.5)
+                self.assertAlmostEqual(
+                    sums(made, "Front waist")["waist, to sew"], (waist + 2) / 4 + 0.5 + wider(made), delta=0.06
+                )
 
     def test_legs_are_as_wide_as_they_were_set(self):
         for method, part in (("trousers.frame", 0.5), ("trousers.crease", 0.75)):

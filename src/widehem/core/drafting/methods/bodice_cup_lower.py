@@ -25,25 +25,30 @@ def small_lean(length: float, ease: float, run: float) -> Lean:
     return Lean(ease, 0.0, 0, max(-1.2, min(1.2, 0.5 * ease / length * run)))
 
 
-def waist_of(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tuple[float, float]]) -> None:
-    """The waist of a half: what is over goes into darts; what is short is added at the side."""
+def waist_of(half: Half, frame: Frame, lean: Lean, over: float, middles: list[tuple[float, float]], least: float) -> None:
+    """The waist of a half: what is over goes into darts, less than the least (cm) to the side; what is short is added there."""
     blame = BLAME
-    if over > 0.3:
+    if over > least:
         count = min(max(1, math.ceil(over / ONE_DART_MOST)), len(middles))
         draw_waist(half, frame.waist, Lean(lean.side, over, count, lean.down), middles[:count], blame)
     else:
         draw_waist(half, frame.waist, Lean(lean.side + over, 0.0, 0, lean.down), [], blame)
 
 
-def straight_on(half: Half, frame: Frame, way: Point, target: float, down: float) -> float:
+def straight_on(half: Half, frame: Frame, way: Point, target: float, down: float, least: float) -> float:
     """The waist of a front whose side runs straight on; gives back what it has too much, cm."""
     out = way.x / way.y * (frame.waist - half.under.y)
     over = half.under.x + out - target
     x, top = frame.bust_point.x, frame.bust_point.y + 2.5
     reach = half.under.x + out - x
     middles = [(x, top), (x + 0.36 * reach, top + 1.5), (x + 0.68 * reach, top + 3)]
-    waist_of(half, frame, Lean(-out, 0.0, 0, down), over, middles)
+    waist_of(half, frame, Lean(-out, 0.0, 0, down), over, middles, least)
     return over
+
+
+def least_waist_dart(sheet: Sheet) -> float:
+    """The least waist dart that is drawn, cm: what is less goes to the side."""
+    return 1.0 if sheet.rules > 3 else 0.3
 
 
 def least_dart(sheet: Sheet) -> float:

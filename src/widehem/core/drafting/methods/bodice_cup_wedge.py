@@ -24,6 +24,7 @@ from widehem.core.drafting.method import Method, register
 from widehem.core.drafting.methods.bodice_cup_lower import (
     BLAME,
     least_dart,
+    least_waist_dart,
     side_dart,
     small_lean,
     straight_on,
@@ -51,7 +52,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import solve_length
 from widehem.core.pattern.inside import BalanceLine
-from widehem.core.setting.option import Option
+from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
@@ -59,15 +60,24 @@ from widehem.core.units import say
 ANGLE_MOST, DROP_LEAST = math.radians(40), 4.0
 BUST_SLACK = 1.6
 GAPE_MOST = 2.0  # cm
-RISE_MOST = 3.5  # cm that the waist of a front rises to its side where no dart can be laid there
+RISE_MOST = 4.5  # cm that the waist of a front rises to its side where no dart can be laid there
 SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
 EASE = (
     Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; 1.5 "
         "close, 2.5 easy, 3.2 roomy", 0.5, 6.0, 0.25, least=1.0),
+    Option("waist", "Waist ease", "length", 3.0, "whole round, to which the ease above tapers away; to sit and to eat", -8.0, 20.0, 0.5, least=1.5),
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),
 )  # fmt: skip
-OPTIONS = (LEVEL, BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING)
+TAPER = Option(
+    "taper", "Ease down to the waist", "choice", "waist", "what is left there of the ease of the quarters",
+    school=True, choices=(
+        Choice("waist", "Tapers to the waist's own", "less at the waist than at the bust: a closer block, larger darts"),
+        Choice("even", "As much as above", "the same ease all the way down"),
+    ),
+    before=((3, "even"),),
+)  # fmt: skip
+OPTIONS = (TAPER, LEVEL, BACK_SHOULDER, HOLLOW_BACK, HOLLOW_FRONT, NECK_DEPTH, NECK_SHAPE, OPENING)
 
 
 def wedge_angle(aside: float, down: float, spare: float) -> float | None:
@@ -125,6 +135,12 @@ def _draw(sheet: Sheet, settled: Settled) -> tuple[float, float]:
             sheet.sum("its angle, degrees", angle_words(turned.angle))
     _finish(sheet, frame, back, front, board, drop.value, turned)
     return back.length("armhole"), front.length("armhole")
+
+
+def waist_quarter(sheet: Sheet) -> float:
+    """A quarter of the waist with its ease: its own, or by the even school as much as at the high bust, cm."""
+    own = sheet.ease("waist").value / 4 if sheet.choice("taper") == "waist" else sheet.ease("quarter").value
+    return sheet.measure("waist").value / 4 + own
 
 
 def _drop(sheet: Sheet, width: float, ease: float, board: Table, settled: Settled) -> Quantity:
@@ -240,7 +256,7 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
     upper, gaps, tip, way = frame.upper_back()
     half = Half("back", Point(0, 0), side_neck(upper), tip, frame.chest_back, Point(width, frame.depth.value), Point(0, 0))
     tall = frame.waist - frame.depth.value
-    target = sheet.measure("waist").value / 4 + ease
+    target = waist_quarter(sheet)
     with sheet.step(
         "Back",
         "A quarter of the high bust and its ease; the side leans in by the ease. What the waist has too much goes into a dart.",
@@ -263,7 +279,9 @@ def _back(sheet: Sheet, frame: Frame, width: float, ease: float, board: Table) -
         spots = [(wide / 2, high)]
         if sheet.rules > 2 and over > ONE_DART_MOST:
             spots = [(wide / 3, high), (wide * 2 / 3, high + 1.5)]
-        waist_of(half, frame, lean, over, spots)
+        if sheet.rules > 3 and over > 2 * ONE_DART_MOST:
+            spots = [(wide * part / 4, high + part) for part in (1, 2, 3)]
+        waist_of(half, frame, lean, over, spots, least_waist_dart(sheet))
         sheet.line(
             "back_armhole_guide",
             "Back armhole",
@@ -313,7 +331,7 @@ def _front(
         shoulder = Path.through(frame.snp_front, frame.tip_front)
         half.walk = (Stretch("neck", frame.neck_front), Stretch("shoulder", shoulder), Stretch("armhole", hole))
         half.bust_point = frame.bust_point
-        target = sheet.measure("waist").value / 4 + ease
+        target = waist_quarter(sheet)
         turned = (
             wide_enough(under, side_way, frame.bust_point, long, frame.waist, target, lowest=sheet.rules > 3)
             if sheet.rules > 1
@@ -331,7 +349,7 @@ def _front(
                 equal = math.sqrt(max(long * long - out * out, 0.0)) - fall  # where it would be as long as the back
                 flat = -(RISE_MOST if sheet.rules > 3 else DIP_MOST) if sheet.rules > 2 else dip(Point(out, fall), target)
                 down = min(max(equal, flat), down)
-            over = straight_on(half, frame, side_way, target, down)
+            over = straight_on(half, frame, side_way, target, down, least_waist_dart(sheet))
         else:
             over = waist_below(half, turned, frame.waist, target, BLAME)
         sheet.line(
@@ -371,7 +389,10 @@ def _finish(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Table, d
         sheet.sum("neck, whole round", drawn(2 * sum(p.edge("neck").length for p in pieces), "neck, whole round"))
         sheet.sum("armhole", drawn(sum(p.edge("armhole").length for p in pieces), "armhole"))
     ease = sheet.ease("quarter")
-    plan = {"bust": (ease * 4).called("ease"), "waist": (ease * 4).called("ease")}
+    plan = {
+        "bust": (ease * 4).called("ease"),
+        "waist": sheet.ease("waist") if sheet.choice("taper") == "waist" else (ease * 4).called("ease"),
+    }
     longer = back.length("side") - front.length("side")
     hand_over(
         sheet,
