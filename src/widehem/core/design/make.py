@@ -18,7 +18,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Check, Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths
-from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.edge import Edge, Held
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.truing import check_garment
@@ -212,6 +212,10 @@ def _drawn_again(drawn: Draft, garment: Garment, table: Table) -> tuple[Mark, ..
             found += [mark] if not mark.edge or mark.edge in {d.name for d in piece.diamonds} else []
         else:
             parts = piece.edge(mark.edge).parts
+            held = [gap for gap in piece.edge(mark.edge).gaps if mark.name == f"{mark.piece}_{gap.name}"]
+            if held:
+                found.append(replace(mark, path=held[0].cap))
+                continue
             number = int(tail) if (tail := mark.name.rsplit("_", 1)[-1]).isdecimal() else 1
             found += [replace(mark, path=parts[number - 1])] if number <= len(parts) else []
     shown = {(mark.piece, mark.edge) for mark in found if mark.role == "finished"}
@@ -239,6 +243,7 @@ def _lines(drawn: Draft, piece: Piece, edge: Edge) -> list[Mark]:
     figure = as_made(edge.length, title.lower())
     last = len(drawn.steps)
     paths = [*edge.parts, *(Path.through(dart.inner, dart.point, dart.outer) for dart in edge.darts)]
+    paths += [gap.cap for gap in edge.gaps if isinstance(gap, Held)]
     return [
         Mark(f"{piece.name}_{edge.name}_{number}", "line", title, last, path, role="finished", figure=figure, piece=piece.name,
             edge=edge.name)

@@ -132,7 +132,12 @@ def draw_waist(half: Half, level: float, lean: Lean, middles: Sequence[tuple[flo
             made.clear()
     if not made:
         raise CannotDraft(
-            blame, say("The waist line cannot be drawn over its darts: read waist and bust again, or take fewer darts.")
+            blame,
+            say(
+                "The waist line of {0} cannot be drawn over darts that take {1u}: read waist and bust again, or take fewer darts.",
+                target,
+                lean.dart,
+            ),
         )
     end, half.plans, waist = made[0]
     half.waist = end

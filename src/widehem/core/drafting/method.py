@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import field, replace
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
+from widehem.core.body.doubts import doubts
 from widehem.core.drafting.cap import LOWEST, Armhole
 from widehem.core.drafting.common_options import COMMON, COMMON_MENDS, limits_of, wear_of
 from widehem.core.drafting.sheet import Mark, Sheet
@@ -105,6 +107,7 @@ class Method:
         return tuple(code for code in chart.missing(self.uses(options)) if instead.get(code, "") not in chart)
 
 
+LOG = logging.getLogger(__name__)
 # what a default of ease may follow from, besides settings: the armhole a sleeve is drawn for, and the ease it asks for, cm
 ARMHOLE, ARM_EASE = "armhole", "arm_ease"
 USUAL_ARM = 5.0
@@ -191,8 +194,47 @@ def draft(
 
     options, ease: only what differs from the defaults, lengths in cm. armhole: what a sleeve is drawn for. rules: an
     earlier version of the method's rules. Raises OptionError for a setting out of range, CannotDraft when the measures do
-    not make a garment.
+    not make a garment: whatever a drawing breaks at is logged with all that was put in, and said as that.
     """
+    try:
+        return _draft(method, chart, options, ease, armhole, rules)
+    except (CannotDraft, OptionError):
+        raise
+    except Exception as error:
+        LOG.exception(
+            "%s broke: rules %s, options %s, ease %s, armhole %s, measures %s",
+            method.code, rules, dict(options or {}), dict(ease or {}), armhole, chart.values,
+        )  # fmt: skip
+        raise _broken(method, chart, options) from error
+
+
+def _broken(method: Method, chart: Chart, options: Mapping[str, Value] | None, why: str = "") -> CannotDraft:
+    """The refusal of a drawing that broke: the measures of this chart that are in doubt, or all it rests on, with their figures.
+    why: what is wrong with the drawing, where that is known."""
+    read = [code for code in method.reads(options) if code in chart]
+    doubted = [code for code in dict.fromkeys(code for doubt in doubts(chart) for code in doubt.measures) if code in read]
+    blamed = doubted or read
+    figures = ", ".join(f"{names([code])} {{{number}}}" for number, code in enumerate(blamed))
+    values = chart.values
+    return CannotDraft(
+        tuple(blamed),
+        say(
+            f"{why or method.name + ' cannot be drawn.'} These measures do not make a garment together: read "
+            f"{'those in doubt' if doubted else 'what is furthest from the others'} again, {figures}.",
+            *(values[code] for code in blamed),
+        ),
+    )
+
+
+def _draft(
+    method: Method,
+    chart: Chart,
+    options: Mapping[str, Value] | None = None,
+    ease: Mapping[str, Value] | None = None,
+    armhole: Armhole | None = None,
+    rules: int | None = None,
+) -> Draft:
+    """As draft; raises whatever a drawing breaks at."""
     rules = method.rules if rules is None else rules
     if rules != method.rules and rules not in method.earlier:
         raise OptionError(f"{method.name} cannot be drawn by its rules of version {rules} any more: draw it by those of today.")
@@ -231,9 +273,7 @@ def draft(
     try:
         method.draw(sheet)
     except PatternError as error:
-        raise CannotDraft(
-            method.uses(given), say(f"{error} These measures do not make a garment: read {names(method.uses(given))} again.")
-        ) from None
+        raise _broken(method, body, given, str(error)) from None
     assert sheet.made is not None
     made = sheet.made
     return Draft(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable, Mapping
 from dataclasses import field
 from typing import Literal
@@ -12,13 +13,15 @@ from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam
 from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.wear import USUAL_WEAR, Wear
-from widehem.core.setting.option import Option, Value
+from widehem.core.setting.option import Option, OptionError, Value
+from widehem.core.setting.refusal import CannotDraft
 from widehem.core.setting.registry import Registry
 from widehem.core.style.remap import remapped
 from widehem.core.style.where import Found, LostPlaceError, Where, find
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 
+LOG = logging.getLogger(__name__)
 Phase = Literal["style", "derive", "true"]
 PHASES: tuple[Phase, ...] = (
     "style",
@@ -163,4 +166,14 @@ def run(
         whole = remapped(garment, change.pieces, seams, openings, change.renamed, change.dropped)
     except PatternError as error:
         raise CannotStyle(say(f"{asked.title}: {error}"), tuple(at)) from None
+    except (CannotStyle, CannotDraft, LostPlaceError, OptionError):
+        raise
+    except Exception as error:
+        LOG.exception(
+            "%s broke: settings %s, places %s, measures %s", asked.code, chosen, dict(wheres or {}), context.chart.values
+        )
+        raise CannotStyle(
+            say(f"{asked.title} cannot be done on these pieces: another place or amount, or the measures read again, may do."),
+            tuple(at),
+        ) from error
     return Done(whole, change)
