@@ -14,6 +14,7 @@ from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, turn
 from widehem.core.geometry.solve import NoSolutionError, settle
+from widehem.core.pattern.checks.curves import changes
 from widehem.core.pattern.edge import Dart, Edge, EdgeKind, Notch
 from widehem.core.pattern.inside import BalanceLine, Diamond
 from widehem.core.pattern.piece import Piece
@@ -132,14 +133,15 @@ def side_of(laid: Laid, trousers: Piece, middle: Point, *, even: Even = "even", 
         if near is not None and (near.to(middle) < PAST_MOST or pick == len(tried)):
             tried.append(past)
     if pick is None:
-        pick = min(range(len(tried)), key=lambda number: _turning(tried[number])) if len(tried) > 1 else 0
+        pick = min(range(len(tried)), key=lambda number: _unrest(kept + tried[number])) if len(tried) > 1 else 0
     up = tried[min(pick, len(tried) - 1)]
     return Edge("side", (kept + up, *side.parts[1:]), side.darts), pick
 
 
-def _turning(path: Path) -> float:
-    """How much a line turns altogether, this way and that, radians."""
-    return sum(abs(turned) for curve in path.segments if isinstance(curve, Cubic) for turned in curve.turns(LOOKS)[0])
+def _unrest(path: Path) -> tuple[int, float]:
+    """How often a line changes its bend, and how much it turns altogether, this way and that, radians."""
+    turned = [turn for curve in path.segments if isinstance(curve, Cubic) for turn in curve.turns(LOOKS)[0]]
+    return changes(turned), sum(map(abs, turned))
 
 
 def _over_the_waist(kept: Path, middle: Point, way: Point, first: Path) -> Path:

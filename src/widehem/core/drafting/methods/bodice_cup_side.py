@@ -4,6 +4,7 @@ straight line."""
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
 
 from widehem.core.drafting.bodice import BUST_DART, DIP_MOST, ONE_DART_MOST, SHORT, Half, Lean, draw_waist, square_underarm
@@ -16,6 +17,7 @@ from widehem.core.values import record
 ANGLE_MOST = math.radians(55)
 FIRST, LAST = 3.0, 4.0  # cm of the side that stay above and below its dart
 LACKS_MOST = 0.045  # of the side below a dart: so much the waist may be let out there; the closed side hardly bends
+RISES_MOST = 6.0  # cm that a waist rises to its side at most
 WAIST_DART_LEAST = 1.0  # cm: what is less goes to the side
 
 
@@ -49,16 +51,7 @@ def turned_back(
     way: the direction of the closed side; about: the bust point; run: a usual half waist. lowest: where it does not get so far
     down it ends as low as it does, and the waist rises to it. None where no dart is needed, or none would do.
     """
-    way = way.unit()
-    start = min(max((about - under).dot(way), FIRST), long - LAST)
-    at = under + way * start
-
-    def laid(angle: float) -> TurnedBack:
-        by = turn(about, angle)
-        low = way.moved(turn(Point(0.0, 0.0), angle))
-        foot = at.moved(by)
-        return TurnedBack(Path.through(under, at), foot, foot + low * (long - start), low, angle, dip(low, run))
-
+    laid = _turning(under, way, about, long, run)
     if laid(0.0).end.y >= waist + laid(0.0).down:
         return None
     angle = solve_length(lambda angle: laid(angle).end.y - laid(angle).down, waist, 0.0, ANGLE_MOST)
@@ -68,6 +61,40 @@ def turned_back(
         return None
     found = max((laid(math.radians(degrees)) for degrees in range(1, 40)), key=lambda side: side.end.y)
     return replace(found, down=found.end.y - waist)
+
+
+def _turning(under: Point, way: Point, about: Point, long: float, run: float) -> Callable[[float], TurnedBack]:
+    """A side whose part below its dart is turned back by an angle, radians."""
+    way = way.unit()
+    start = min(max((about - under).dot(way), FIRST), long - LAST)
+    at = under + way * start
+
+    def laid(angle: float) -> TurnedBack:
+        low = way.moved(turn(Point(0.0, 0.0), angle))
+        foot = at.moved(turn(about, angle))
+        return TurnedBack(Path.through(under, at), foot, foot + low * (long - start), low, angle, dip(low, run))
+
+    return laid
+
+
+def _no_further(
+    under: Point, way: Point, about: Point, long: float, waist: float, target: float, found: TurnedBack
+) -> TurnedBack | None:
+    """A side turned back only until its waist would lack something; it ends higher then, and the waist rises to it. None where it
+    would rise too far."""
+    laid = _turning(under, way, about, long, target)
+
+    def side(angle: float) -> TurnedBack:
+        here = laid(angle)
+        return replace(here, down=here.end.y - waist)
+
+    def over(angle: float) -> float:
+        return over_at_waist(side(angle), under, waist, target)[0]
+
+    angle = solve_length(over, 0.0, 0.0, found.angle)
+    if angle is None or waist - side(angle).end.y > RISES_MOST:
+        return None
+    return side(angle)
 
 
 def over_at_waist(side: TurnedBack, under: Point, waist: float, target: float) -> tuple[float, float, Point]:
@@ -96,7 +123,9 @@ def wide_enough(
         out = settle(over, 0.0, slope=long, near=1e-4)
     except NoSolutionError:  # a side that leans out so far ends high enough without a dart
         lacks = -over_at_waist(found, under, waist, target)[0]
-        return None if lacks > (LACKS_MOST * (long - FIRST) if lowest else 0.0) else found
+        if lacks <= (LACKS_MOST * (long - FIRST) if lowest else 0.0):
+            return found
+        return _no_further(under, way, about, long, waist, target, found) if lowest else None
     return turned_back(under, way.moved(turn(Point(0.0, 0.0), -out)), about, long, waist, target)
 
 
