@@ -10,13 +10,8 @@ from pathlib import Path
 from typing import Any
 
 from widehem import __version__
+from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused
 from widehem.core.units import Unit, as_unit
-
-FINE, BAD_INPUT, REFUSED = 0, 2, 3
-
-
-class UsageError(Exception):
-    """Bad input; one sentence for stderr."""
 
 
 class _Parser(argparse.ArgumentParser):
@@ -36,6 +31,14 @@ def main(argv: Sequence[str] | None = None) -> int:
     except BrokenPipeError:
         sys.stderr.close()
         return FINE
+    except KeyboardInterrupt:
+        return FINE
+    except Exception as error:
+        words = excused(error)
+        if words is None:
+            raise
+        print(words, file=sys.stderr)
+        return BAD_INPUT
 
 
 def _parser() -> _Parser:
@@ -43,22 +46,7 @@ def _parser() -> _Parser:
     parser.add_argument("--version", action="version", version=f"widehem {__version__}")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND", parser_class=_Parser)
 
-    serve = commands.add_parser("serve", help="serve the pages on 127.0.0.1")
-    serve.add_argument("--data", type=Path, default=Path("data"), help="the data folder")
-    serve.add_argument("--host", default="127.0.0.1")
-    serve.add_argument("--port", type=int, default=8420)
-    serve.add_argument("--threads", type=int, default=10)
-    serve.add_argument("--demo", action="store_true", help="load the demo first when there is no data")
-    serve.set_defaults(run=_serve)
-
-    demo = commands.add_parser("demo", help="load the demo into a data folder that has none")
-    demo.add_argument("--data", type=Path, default=Path("data"))
-    demo.set_defaults(run=_demo)
-
-    backup = commands.add_parser("backup", help="copy the whole database to a file, also while it is in use")
-    backup.add_argument("--data", type=Path, default=Path("data"))
-    backup.add_argument("--out", type=Path, required=True)
-    backup.set_defaults(run=_backup)
+    add_commands(commands)
 
     tape = commands.add_parser("tape", help="stand in for a digital tape: send readings to a chart that listens")
     tape.add_argument("readings", nargs="*", metavar="READING", help='like 78.4 or "30 7/8"; "-" takes the last one back')
@@ -92,35 +80,6 @@ def _parser() -> _Parser:
     draft.add_argument("--scale", default="1:1", metavar="SCALE")
     draft.set_defaults(run=_draft)
     return parser
-
-
-def _serve(arguments: argparse.Namespace) -> int:
-    from widehem.web.serve import serve
-
-    return serve(arguments.data, arguments.host, arguments.port, arguments.threads, demo=arguments.demo)
-
-
-def _demo(arguments: argparse.Namespace) -> int:
-    from widehem.demo.load import load_demo
-    from widehem.store.database import Store
-
-    store = Store(arguments.data)
-    loaded = load_demo(store)
-    print(f"The demo is in {arguments.data}." if loaded else f"{arguments.data} has work in it already; nothing was changed.")
-    return FINE
-
-
-def _backup(arguments: argparse.Namespace) -> int:
-    from widehem.store.database import FILE, Store
-
-    if not (arguments.data / FILE).exists():
-        raise UsageError(f"There is no data in {arguments.data}: name the folder with --data.")
-    try:
-        Store(arguments.data).backup(arguments.out)
-    except FileExistsError:
-        raise UsageError(f"{arguments.out} exists already: name another file.") from None
-    print(f"Copied to {arguments.out}.")
-    return FINE
 
 
 def _tape(arguments: argparse.Namespace) -> int:

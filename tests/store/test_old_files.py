@@ -12,7 +12,8 @@ from widehem.core.pattern.check import Case
 from widehem.core.pattern.checks.body import finished
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
-from widehem.store.database import FILE, Store
+from widehem.store.database import Store
+from widehem.store.keeping import FILE
 from widehem.store.making import find_work
 from widehem.store.models import DesignRow, Docket
 

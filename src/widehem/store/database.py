@@ -6,16 +6,26 @@ import os
 import secrets
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
+from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
 
+from widehem.store.keeping import (
+    FILE,
+    PRIVATE_FOLDER,
+    SECRET,
+    StoreError,
+    copy_whole,
+    make_private,
+    private_files,
+    refuse_unfit,
+)
 from widehem.store.models import NEVER_CHANGED, Base
 
-FILE, SECRET = "widehem.sqlite3", "secret.key"
 HEAD = "0009"
 MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -23,17 +33,31 @@ MIGRATIONS = Path(__file__).parent / "migrations"
 class Store:
     """The data folder: the database and the key that signs cookies.
 
-    folder: created when missing. Reading takes no lock; writing takes it at once, so that nothing is lost between two
+    folder: created when missing, for its owner only. Raises StoreError where it cannot be worked in. Reading takes no lock; writing takes it at once, so that nothing is lost between two
     makers who save at the same moment.
     """
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
-        folder.mkdir(parents=True, exist_ok=True)
+        try:
+            folder.mkdir(parents=True, exist_ok=True, mode=PRIVATE_FOLDER)
+        except OSError as error:
+            raise StoreError(f"{folder} cannot be made: {error.strerror}. Name another folder with --data.") from None
+        make_private(folder, PRIVATE_FOLDER)
+        refuse_unfit(folder)
         self.file = folder / FILE
         self.engine = _engine(self.file)
         self._writing = self.engine.execution_options(immediate=True)
-        upgrade(self.engine, self.file)
+        try:
+            upgrade(self.engine, self.file)
+        except SQLAlchemyError as error:
+            self.engine.dispose()
+            said = str(getattr(error, "orig", error)).rstrip(".")
+            raise StoreError(
+                f"{self.file} cannot be opened: {said}. Nothing was changed. Put a copy back with `widehem restore FILE --data "
+                f"{folder}`."
+            ) from None
+        private_files(self.file)
 
     @contextmanager
     def read(self) -> Iterator[Session]:
@@ -52,7 +76,10 @@ class Store:
         try:
             descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
         except FileExistsError:
-            return path.read_text().strip()
+            found = path.read_text().strip()
+            if not found:
+                raise StoreError(f"{path} is empty: delete it, a new one is made.") from None
+            return found
         with os.fdopen(descriptor, "w") as file:
             key = secrets.token_hex(32)
             file.write(key)
@@ -60,10 +87,7 @@ class Store:
 
     def backup(self, target: Path) -> None:
         """A whole, consistent copy of the database while it is in use. Raises FileExistsError."""
-        if target.exists():
-            raise FileExistsError(target)
-        with closing(sqlite3.connect(self.file)) as source, closing(sqlite3.connect(target)) as copy:
-            source.backup(copy)
+        copy_whole(self.file, target)
 
     def close(self) -> None:
         self.engine.dispose()
@@ -101,6 +125,25 @@ def upgrade(engine: Engine, file: Path) -> None:
     config.set_main_option("script_location", str(MIGRATIONS))
     config.set_main_option("sqlalchemy.url", f"sqlite:///{file}")
     command.upgrade(config, "head")
+
+
+def versions() -> set[str]:
+    """The versions of tables that can be opened: today's, and those that are brought up to date."""
+    return {path.name.split("_")[0] for path in (MIGRATIONS / "versions").glob("[0-9]*.py")}
+
+
+def unlike(engine: Engine) -> list[str]:
+    """How the tables of a database differ from today's: what is missing in it, and what nobody knows; nothing where they are alike."""
+    found = inspect(engine)
+    names = set(found.get_table_names()) - {"alembic_version"}
+    odd = [f"no table {name}" for name in sorted(set(Base.metadata.tables) - names)]
+    odd += [f"a table {name} that nobody knows" for name in sorted(names - set(Base.metadata.tables))]
+    for name in sorted(names & set(Base.metadata.tables)):
+        columns = {str(column["name"]) for column in found.get_columns(name)}
+        wanted = {column.name for column in Base.metadata.tables[name].columns}
+        odd += [f"{name} has no {column}" for column in sorted(wanted - columns)]
+        odd += [f"{name} has a {column} that nobody knows" for column in sorted(columns - wanted)]
+    return odd
 
 
 def _create(engine: Engine) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, current_app, g, render_template, request
@@ -18,6 +19,7 @@ from widehem.web import (
     charts,
     company,
     compare,
+    door,
     ease,
     files,
     house,
@@ -33,6 +35,7 @@ from widehem.web import (
     walk,
     wearer,
 )
+from widehem.web.door import Door
 
 POLICY = "; ".join(
     (
@@ -63,8 +66,9 @@ _WORDS = {
 }
 
 
-def create_app(store: Store) -> Flask:
-    """The application on this store."""
+def create_app(store: Store, at: Door | None = None, copies: Path | None = None) -> Flask:
+    """The application on this store. at: the door it stands behind; loopback without a password unless another is named.
+    copies: where its daily copies are kept."""
     app = Flask(__name__)
     app.config.update(
         SECRET_KEY=store.secret(),
@@ -78,6 +82,8 @@ def create_app(store: Store) -> Flask:
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["widehem.store"] = store
+    app.extensions["widehem.copies"] = copies
+    door.set_up(app, at or Door())
     app.before_request(_room_for_photos)
     CSRFProtect(app).exempt(listen.device)
     show.set_up(app)
@@ -126,9 +132,7 @@ def _room_for_photos() -> None:
 
 def _policy(response: Response) -> Response:
     response.headers["Content-Security-Policy"] = POLICY
-    response.headers["X-Content-Type-Options"] = "nosniff"
-    response.headers["Referrer-Policy"] = "same-origin"
-    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    door.sealed(response)
     if request.endpoint != "static":
         response.headers.setdefault("Cache-Control", "no-store")
         response.headers.add("Vary", "HX-Request")

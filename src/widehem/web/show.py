@@ -12,6 +12,7 @@ from werkzeug.wrappers import Response
 from widehem.core.pattern.check import Check
 from widehem.core.units import UNITS, Display, Saying, with_unit
 from widehem.store.models import Wearer
+from widehem.web.door import own_path, the_door
 
 UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE, TWICE_COOKIE = "wh_unit", "wh_fraction", "wh_keys", "wh_twice"
 YEAR = 365 * 24 * 3600
@@ -33,8 +34,7 @@ def display() -> Display:
 @settings.post("/settings")
 def change() -> Response:
     """Change unit, fraction, the single-key commands or reading twice; goes back to where it was asked."""
-    back = request.form.get("back", "/")
-    response = redirect(back if back.startswith("/") and not back.startswith(("//", "/\\")) else "/", 303)
+    response = redirect(own_path(request.form.get("back")), 303)
     for field, cookie, known in (
         ("unit", UNIT_COOKIE, UNITS),
         ("fraction", FRACTION_COOKIE, ("8", "16")),
@@ -43,7 +43,7 @@ def change() -> Response:
     ):
         value = request.form.get(field)
         if value in known:
-            response.set_cookie(cookie, str(value), max_age=YEAR, samesite="Strict", httponly=True)
+            response.set_cookie(cookie, str(value), max_age=YEAR, samesite="Strict", httponly=True, secure=the_door().secure)
     return response
 
 
