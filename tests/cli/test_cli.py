@@ -1,41 +1,15 @@
 """The command line as scripts call it: exit status, standard output, standard error."""
 
-import contextlib
-import io
 import json
 import subprocess
 import sys
-import tempfile
 import unittest
-from pathlib import Path
 
 from tests.bodies import upper_build
-from widehem.cli import main
+from tests.cli.case import CliCase
 
 
-class Cli(unittest.TestCase):
-    def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.folder = Path(folder.name)
-        self.chart = self.write({"unit": "cm", "measures": {"waist": 69, "hip": 94, "waist_hip": 20.5, "waist_knee": 59}})
-
-    def write(self, data, name="chart.json"):
-        file = self.folder / name
-        file.write_text(data if isinstance(data, str) else json.dumps(data))
-        return str(file)
-
-    def run_cli(self, *arguments):
-        class Out(io.StringIO):
-            def __init__(self):
-                super().__init__()
-                self.buffer = io.BytesIO()
-
-        out, err = Out(), io.StringIO()
-        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
-            status = main([str(a) for a in arguments])
-        return status, out.getvalue() or out.buffer.getvalue(), err.getvalue()
-
+class Cli(CliCase):
     def test_a_plan_of_ease_and_what_goes_over_it(self):
         chart = self.write({"unit": "cm", "figure": "curved", "measures": dict(upper_build().values)}, "whole.json")
         status, out, _ = self.run_cli("draft", "bodice.measured", "--chart", chart, "--plan", "over_shirt", "--ease", "depth=3")

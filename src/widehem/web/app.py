@@ -8,6 +8,7 @@ from typing import Any
 from flask import Flask, Response, current_app, g, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
 from werkzeug.exceptions import HTTPException
+from werkzeug.routing import IntegerConverter, ValidationError
 
 from widehem import __version__
 from widehem.core.output.photo import LARGEST_FILE
@@ -36,6 +37,8 @@ from widehem.web import (
     wearer,
 )
 from widehem.web.door import Door
+from widehem.web.numbers import is_number
+from widehem.web.typed import Typed
 
 POLICY = "; ".join(
     (
@@ -66,10 +69,20 @@ _WORDS = {
 }
 
 
+class Number(IntegerConverter):
+    """A number in an address: no more than the database can hold, or there is no such page."""
+
+    def to_python(self, value: str) -> int:
+        if not is_number(value):
+            raise ValidationError
+        return int(value)
+
+
 def create_app(store: Store, at: Door | None = None, copies: Path | None = None) -> Flask:
     """The application on this store. at: the door it stands behind; loopback without a password unless another is named.
     copies: where its daily copies are kept."""
     app = Flask(__name__)
+    app.request_class = Typed
     app.config.update(
         SECRET_KEY=store.secret(),
         SESSION_COOKIE_SAMESITE="Strict",
@@ -80,6 +93,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
         WTF_CSRF_TIME_LIMIT=None,
         TEMPLATES_AUTO_RELOAD=False,
     )
+    app.url_map.converters["int"] = Number
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["widehem.store"] = store
     app.extensions["widehem.copies"] = copies

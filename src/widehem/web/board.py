@@ -45,6 +45,7 @@ from widehem.web.board_state import (
 )
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
+from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, is_htmx
 
@@ -281,7 +282,7 @@ def _house_differs(docket: Docket) -> str:
 def by_todays_rules(docket_id: int) -> Any:
     """Draw a docket by today's rules of its method from now on, or by the earlier ones again."""
     work = load(docket_id)
-    asked = request.form.get("rules", type=int)
+    asked = request.form.get("rules", type=number_of)
     if asked != work.method.rules and asked not in work.method.earlier:
         abort(400)
     with current_store().write() as session:

@@ -22,6 +22,7 @@ from widehem.core.units import Display, LengthError, Unit, parse_length, with_un
 from widehem.store.designs import design_steps
 from widehem.store.making import Work
 from widehem.store.models import Docket
+from widehem.web.numbers import is_number
 
 OPTION, EASE, MEASURE = "o.", "e.", "m."
 SLIPS = ("steps", "settings", "checks")
@@ -107,7 +108,7 @@ def read_state(method: Method, docket: Docket, given: Mapping[str, str], errors:
     step = given.get("step", "")
     return replace(
         state,
-        step=int(step) if step.isdigit() and len(step) < 4 else None,
+        step=int(step) if is_number(step) and len(step) < 4 else None,
         view=given.get("view", "whole"),
         slip=given.get("slip", "steps") if given.get("slip") in SLIPS else "steps",
         lit=given.get("lit", ""),

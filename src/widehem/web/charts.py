@@ -17,6 +17,7 @@ from widehem.store.models import ChartRow
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import hem_slots, in_hand
+from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, figure
 
@@ -80,7 +81,7 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
 
 def _chosen(rows: list[ChartRow], name: str, usual: int) -> ChartRow | None:
     """The chart an address names for one side of the comparison, else the newest and the one before it."""
-    wanted = request.args.get(name, type=int)
+    wanted = request.args.get(name, type=number_of)
     return next((row for row in rows if row.id == wanted), rows[usual] if len(rows) > usual else None)
 
 

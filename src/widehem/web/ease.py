@@ -21,6 +21,7 @@ from widehem.store.ease import add_plan, all_plans, free_name, keep_plan
 from widehem.store.models import HouseEase
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
+from widehem.web.numbers import is_number
 from widehem.web.selvedge import Selvedge, selvedge
 from widehem.web.show import display
 
@@ -131,7 +132,7 @@ def delete(code: str) -> Any:
 def _own(session: Any, code: str) -> HouseEase:
     """A plan of the workroom's own. 404 when it is none."""
     number = code.removeprefix("house-")
-    row: HouseEase | None = session.get(HouseEase, int(number)) if number.isdecimal() and code.startswith("house-") else None
+    row: HouseEase | None = session.get(HouseEase, int(number)) if is_number(number) and code.startswith("house-") else None
     if row is None:
         abort(404)
     return row

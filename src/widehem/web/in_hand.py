@@ -26,6 +26,7 @@ from widehem.store.house_lists import house_lists
 from widehem.store.models import ChartRow, Docket, HouseList, Wearer
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
+from widehem.web.numbers import number_of
 from widehem.web.show import display, figure
 
 ALWAYS = ("height",)  # judged together with the rest, and wanted for the stride
@@ -132,12 +133,12 @@ def in_hand(wearer_id: int, session: Session | None = None) -> InHand:
     wearer = find_wearer(session, wearer_id)
     if wearer is None:
         abort(404)
-    docket_id = values.get("docket", type=int)
+    docket_id = values.get("docket", type=number_of)
     docket = find_docket(session, docket_id) if docket_id else None
     if docket is None or docket.wearer_id != wearer_id:
         docket = wearer.dockets[0] if wearer.dockets else None
     _ = wearer.dockets
-    row = chart_numbered(session, wearer_id, values.get("chart", type=int))
+    row = chart_numbered(session, wearer_id, values.get("chart", type=number_of))
     accepted = {entry.doubt: entry.why for entry in row.accepted} if row else {}
     lists = house_lists(session)
     which = values.get("list", "")

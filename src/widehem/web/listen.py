@@ -158,7 +158,10 @@ def _told() -> dict[str, Any]:
     """The message of a tape. 415 and 400 for anything but a JSON object."""
     if request.mimetype != "application/json":
         abort(415)
-    told = request.get_json(silent=True)
+    try:
+        told = request.get_json(silent=True)
+    except RecursionError:  # brackets in brackets in brackets
+        abort(400)
     if not isinstance(told, dict):
         abort(400)
     return told

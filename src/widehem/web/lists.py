@@ -12,6 +12,7 @@ from widehem.store.house_lists import house_lists
 from widehem.store.models import HouseList
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
+from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 
 pages = Blueprint("lists", __name__)
@@ -21,7 +22,7 @@ LONGEST = 60
 @pages.get("/lists")
 def all_lists() -> str:
     """Every list, one of them open to be changed."""
-    return _page(request.args.get("open", type=int), {}, None)
+    return _page(request.args.get("open", type=number_of), {}, None)
 
 
 def _page(open_id: int | None, errors: dict[str, str], typed: tuple[str, list[str]] | None) -> str:
@@ -46,7 +47,7 @@ def _page(open_id: int | None, errors: dict[str, str], typed: tuple[str, list[st
 def keep() -> Any:
     """Keep a list, new or changed."""
     form = request.form
-    name, number = form.get("name", "").strip()[:LONGEST], form.get("open", type=int)
+    name, number = form.get("name", "").strip()[:LONGEST], form.get("open", type=number_of)
     codes = in_order(code for code in form.getlist("measure") if code in CATALOGUE)
     errors = {}
     if not name:

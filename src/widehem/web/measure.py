@@ -23,6 +23,7 @@ from widehem.store.dockets import changed_since, find_wearer
 from widehem.web.hem import Next
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally, uses
+from widehem.web.numbers import number_of
 from widehem.web.readings import TURNS, Typed, as_typed, field_name, read_form, shown, stood, write
 from widehem.web.selvedge import selvedge
 from widehem.web.show import TWICE_COOKIE
@@ -164,7 +165,7 @@ def write_down(wearer_id: int) -> Any:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
-        row = chart_numbered(session, wearer_id, form.get("chart", type=int)) or open_chart(session, wearer)
+        row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
         write(session, row, typed)
         session.flush()
         if on_tape and typed.read:
@@ -199,7 +200,7 @@ def look(wearer_id: int) -> str:
 @pages.get("/wearers/<int:wearer_id>/meanwhile")
 def meanwhile(wearer_id: int) -> Any:
     """Whether somebody else wrote on the chart since the page was made: a line to press, or nothing."""
-    seen, chart_id = request.args.get("seen", 0, type=int), request.args.get("chart", type=int)
+    seen, chart_id = request.args.get("seen", 0, type=number_of), request.args.get("chart", type=number_of)
     with current_store().read() as session:
         row = chart_numbered(session, wearer_id, chart_id)
         last = last_reading(session, row.id) if row else 0
@@ -235,7 +236,7 @@ def about_chart(wearer_id: int) -> Any:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
-        row = chart_numbered(session, wearer_id, form.get("chart", type=int)) or open_chart(session, wearer)
+        row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
         row.foundation, row.shoes = form.get("foundation", "").strip()[:200], form.get("shoes", "").strip()[:200]
         row.measured_by, row.note = form.get("measured_by", "").strip()[:120], form.get("note", row.note).strip()[:600]
         with suppress(ValueError):  # half a date: the one that stood there stays

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
-from flask import Blueprint, abort, redirect, render_template, request, url_for
+from flask import Blueprint, abort, current_app, redirect, render_template, request, url_for
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS, by_part
+from widehem.store.copies import copies as kept_copies
+from widehem.store.copies import day_of, last_failure, overdue
 from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.house import open_docket
@@ -17,7 +20,9 @@ from widehem.store.models import Production, Wearer
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
+from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
+from widehem.web.show import day
 
 pages = Blueprint("people", __name__)
 LONGEST = 120
@@ -41,7 +46,8 @@ def _index(errors: dict[str, str], typed: dict[str, str]) -> str:
         errors=errors,
         typed=typed,
         selvedge=Selvedge(),
-        slots=_counts(found),
+        slots=_counts(found) + _copies(),
+        copy_failed=_failed(),
         tally="",
         next=first,
     )
@@ -56,6 +62,24 @@ def _counts(found: list[Production]) -> list[Slot]:
         ("Dockets", dockets, "in all of them"),
     )
     return [Slot(title, "true" if count else "open", str(count), "", words) for title, count, words in counts]
+
+
+def _failed() -> dict[str, str] | None:
+    """What is told of a daily copy that failed."""
+    folder = current_app.extensions["widehem.copies"]
+    return last_failure(folder) if folder is not None else None
+
+
+def _copies() -> list[Slot]:
+    """How it stands with the daily copies, where any are kept."""
+    folder = current_app.extensions["widehem.copies"]
+    if folder is None:
+        return []
+    found = kept_copies(folder)
+    newest = day_of(found[0]) if found else None
+    verdict = "not" if _failed() else "look" if overdue(folder, date.today()) else "true" if newest else "open"
+    words = f"the newest of {day(newest)}" if newest else "the first is made soon"
+    return [Slot("Daily copies", verdict, str(len(found)), "", words)]
 
 
 @pages.post("/productions")
@@ -187,7 +211,7 @@ def add_docket(production_id: int) -> Any:
     if method not in METHODS:
         errors["method"] = "Choose how it is drafted, then open the docket."
     with current_store().write() as session:
-        wearer = session.get(Wearer, request.form.get("for", 0, type=int))
+        wearer = session.get(Wearer, request.form.get("for", 0, type=number_of))
         if wearer is None or wearer.production_id != production_id:
             errors["for"] = "Choose who wears it, then open the docket."
         sleeve = METHODS[method] if not errors and METHODS[method].for_armhole else None

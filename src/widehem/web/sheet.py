@@ -12,6 +12,7 @@ from widehem.store.charts import chart_numbered, open_chart
 from widehem.store.dockets import changed_since, find_wearer
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally
+from widehem.web.numbers import number_of
 from widehem.web.readings import TURNS, field_name, read_form, shown, stood, write
 from widehem.web.selvedge import selvedge
 
@@ -41,7 +42,7 @@ def cell(wearer_id: int) -> Any:
         if wearer is None:
             abort(404)
         if typed.read:
-            row = chart_numbered(session, wearer_id, request.form.get("chart", type=int)) or open_chart(session, wearer)
+            row = chart_numbered(session, wearer_id, request.form.get("chart", type=number_of)) or open_chart(session, wearer)
             write(session, row, typed)
     page = render_template("_sheet_beside.html", typed=typed, row_code=code, **_context(in_hand(wearer_id)))
     return page, 422 if typed.errors else 200

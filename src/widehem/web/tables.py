@@ -18,6 +18,7 @@ from widehem.store.models import HouseTable
 from widehem.store.tables import all_tables, copy_table, judged_by, keep_table
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
+from widehem.web.numbers import is_number
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, said
 
@@ -145,7 +146,7 @@ def delete(code: str) -> Any:
 def _own(session: Any, code: str) -> HouseTable:
     """A table of the workroom's own. 404 when it is none."""
     number = code.removeprefix("house-")
-    row: HouseTable | None = session.get(HouseTable, int(number)) if number.isdecimal() and code.startswith("house-") else None
+    row: HouseTable | None = session.get(HouseTable, int(number)) if is_number(number) and code.startswith("house-") else None
     if row is None:
         abort(404)
     return row

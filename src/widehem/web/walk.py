@@ -21,6 +21,7 @@ from widehem.store.making import Work, made_now
 from widehem.web.board import load
 from widehem.web.hem import Next, slots_of, tally
 from widehem.web.here import current_store
+from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 
 pages = Blueprint("walk", __name__)
@@ -43,7 +44,7 @@ def seam(docket_id: int) -> Any:
         choices[ARMHOLES] = "Armholes over each other"
     wanted = request.args.get("seam", "")
     wanted = wanted if wanted in choices else next(iter(choices))
-    step = min(max(request.args.get("at", 0, type=int), 0), STEPS)
+    step = min(max(request.args.get("at", 0, type=number_of), 0), STEPS)
     over = armholes_over_each_other(garment) if wanted == ARMHOLES else None
     walked = over or walk(garment, next(entry for entry in garment.seams if entry.name == wanted), step / STEPS)
     drawing, box = _drawing(walked)

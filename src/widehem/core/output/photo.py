@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import io
+import threading
 import warnings
 
 LARGEST_FILE = 8 * 1024 * 1024  # bytes
 LARGEST_SIDE = 12_000  # pixels of what is sent
-MOST_PIXELS = 40_000_000
+MOST_PIXELS = 24_000_000
 SIDE = 480  # pixels of what is kept, at most
 QUALITY = 82
 KINDS = ("JPEG", "PNG", "WEBP")
+ONE_AT_A_TIME = threading.Lock()  # a photo being decoded may take a hundred megabytes
 
 
 class PhotoError(ValueError):
@@ -35,10 +37,10 @@ def small_photo(data: bytes) -> bytes:
                 raise PhotoError(
                     f"The photo is {wide} by {high} points; send one of at most {MOST_PIXELS // 1_000_000} million."
                 )
-            picture.draft("RGB", (SIDE * 2, SIDE * 2))
-            upright = ImageOps.exif_transpose(picture)
-            upright.thumbnail((SIDE, SIDE))
-            clear = upright.convert("RGBA")
+            with ONE_AT_A_TIME:
+                picture.draft("RGB", (SIDE * 2, SIDE * 2))
+                picture.thumbnail((SIDE, SIDE))  # small first: whatever is done to it after that is cheap
+                clear = ImageOps.exif_transpose(picture).convert("RGBA")
     except PhotoError:
         raise
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
