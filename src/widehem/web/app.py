@@ -38,6 +38,7 @@ from widehem.web import (
 )
 from widehem.web.door import Door
 from widehem.web.numbers import is_number
+from widehem.web.stood import stamp
 from widehem.web.typed import Typed
 
 POLICY = "; ".join(
@@ -94,6 +95,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
         TEMPLATES_AUTO_RELOAD=False,
     )
     app.url_map.converters["int"] = Number
+    app.jinja_env.globals["stamp"] = stamp
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["widehem.store"] = store
     app.extensions["widehem.copies"] = copies

@@ -405,6 +405,8 @@ def keep(docket_id: int) -> Any:
         stored = find_docket(session, docket_id)
         if stored is None:
             abort(404)
+        if str(stored.version) != request.form.get("version"):  # somebody kept it between our looking and our writing
+            return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)
         keep_settings(
             stored,
             {key[2:]: text for key, text in settings.items() if key.startswith(OPTION)},

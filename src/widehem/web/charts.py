@@ -20,6 +20,7 @@ from widehem.web.in_hand import hem_slots, in_hand
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, figure
+from widehem.web.stood import both
 
 pages = Blueprint("charts", __name__)
 
@@ -134,7 +135,7 @@ def worn_over(docket_id: int) -> Any:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
-        docket.foundation = request.form.get("foundation", "").strip()[:200]
+        docket.foundation = both(docket.foundation, request.form.get("foundation", "").strip()[:200], "foundation", 200)
         wearer_id = docket.wearer_id
     if request.form.get("back") == "draft":
         return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)

@@ -29,6 +29,7 @@ from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import day, display, figure, said
+from widehem.web.stood import both, merged
 
 pages = Blueprint("compare", __name__)
 MOVES_SHOWN = 3
@@ -106,8 +107,11 @@ def note_looks(docket_id: int) -> Any:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
-        found = {name: request.form.get(name, "") for name in LOOKS if request.form.get(name) in ("right", "change")}
-        words = request.form.get("note", "").strip()[:LONGEST]
+        stood = dict(docket.looks)
+        seen = merged({name: stood.get(name, "") for name in LOOKS}, {name: request.form.get(name, "") for name in LOOKS})
+        typed = {name: request.form.get(name, "") for name in seen.clashes}  # who looks last has seen most
+        found = {name: value for name, value in {**seen.kept, **typed}.items() if value in ("right", "change")}
+        words = both(stood.get("note", ""), request.form.get("note", "").strip()[:LONGEST], "note", LONGEST)
         docket.looks = {**found, **({"note": words} if words else {})}
     back: dict[str, Any] = {name: request.form[name] for name in ("with", "at") if request.form.get(name)}
     return redirect(url_for(".compare", docket_id=docket_id, **back), 303)

@@ -24,6 +24,7 @@ from widehem.web.here import current_store
 from widehem.web.numbers import is_number
 from widehem.web.selvedge import Selvedge, selvedge
 from widehem.web.show import display
+from widehem.web.stood import moved
 
 pages = Blueprint("ease", __name__)
 LONGEST, LONGEST_WHY = 60, 200
@@ -37,12 +38,20 @@ def plan(code: str = "close") -> str:
     return _page(code, {}, None)
 
 
+def _version(code: str) -> int:
+    """How often a plan of the workroom has been kept; 0 for one that is nobody's."""
+    if not code.startswith("house-"):
+        return 0
+    with current_store().read() as session:
+        return _own(session, code).version
+
+
 def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) -> str:
     with current_store().read() as session:
         plans = all_plans(session)
     if code not in plans:
         abort(404)
-    shown, show = plans[code], display()
+    shown, show, version = plans[code], display(), _version(code)
     given = typed or {}
     short = below_least(shown)
     rows = [
@@ -59,7 +68,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
         Slot("Worn underneath", "true", f"{shown.layers:g}", "layers", "counted with the ease"),
     ]  # fmt: skip
     return render_template(
-        "ease.html", plans=plans, shown=shown, own=code not in PLANS, shipped=PLANS, rows=rows, errors=errors, cloth=cloth,
+        "ease.html", version=version, plans=plans, shown=shown, own=code not in PLANS, shipped=PLANS, rows=rows, errors=errors, cloth=cloth,
         cloths=CLOTH.choices, name=given.get("name", shown.name), why=given.get("why", shown.why),
         layers=given.get("layers", f"{shown.layers:g}"), stretch=given.get("stretch", f"{shown.stretch:g}"),
         trades=_trades(shown.code, tuple(shown.amounts.items()), shown.cloth),
@@ -114,6 +123,10 @@ def keep(code: str) -> Any:
         row = _own(session, code)
         if made.name.lower() in {entry.name.lower() for other, entry in all_plans(session).items() if other != code}:
             errors["name"] = f"There is a plan called {made.name} already: give this one another name."
+        if moved(row.version):
+            errors["name"] = (
+                f"Somebody kept this plan meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."
+            )
         if not errors:
             keep_plan(row, made, made.name)
     if errors:

@@ -14,6 +14,7 @@ from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
+from widehem.web.stood import moved
 
 pages = Blueprint("lists", __name__)
 LONGEST = 60
@@ -60,6 +61,11 @@ def keep() -> Any:
             abort(404)
         if any(entry.name.lower() == name.lower() and entry is not row for entry in house_lists(session)):
             errors["name"] = f"There is a list called {name} already: give this one another name."
+        if row is not None and moved(row.name, row.codes):
+            errors["name"] = (
+                f"Somebody kept this list meanwhile, as {row.name} with {len(row.codes)} measures. Yours stands here: keep it again "
+                f"to put it in its place."
+            )
         if not errors:
             if row is None:
                 row = HouseList(name=name, codes=codes)

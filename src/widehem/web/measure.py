@@ -27,8 +27,10 @@ from widehem.web.numbers import number_of
 from widehem.web.readings import TURNS, Typed, as_typed, field_name, read_form, shown, stood, write
 from widehem.web.selvedge import selvedge
 from widehem.web.show import TWICE_COOKIE
+from widehem.web.stood import both
 
 pages = Blueprint("measure", __name__)
+ABOUT_CHART = {"foundation": 200, "shoes": 200, "measured_by": 120, "note": 600}  # signs at most
 
 TITLES = {"first": "First reading", "second": "Second reading"}
 
@@ -237,8 +239,9 @@ def about_chart(wearer_id: int) -> Any:
         if wearer is None:
             abort(404)
         row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
-        row.foundation, row.shoes = form.get("foundation", "").strip()[:200], form.get("shoes", "").strip()[:200]
-        row.measured_by, row.note = form.get("measured_by", "").strip()[:120], form.get("note", row.note).strip()[:600]
+        for field, most in ABOUT_CHART.items():  # what somebody else wrote meanwhile stays beside it
+            now = getattr(row, field)
+            setattr(row, field, both(now, form.get(field, now if field == "note" else "").strip()[:most], field, most))
         with suppress(ValueError):  # half a date: the one that stood there stays
             row.taken_on = date.fromisoformat(form.get("taken_on", ""))
     back = in_hand(wearer_id)

@@ -31,6 +31,7 @@ from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import cautions, day, display
+from widehem.web.stood import moved
 
 pages = Blueprint("paper", __name__)
 
@@ -174,7 +175,13 @@ def keep(docket_id: int) -> Any:
         stored = find_docket(session, docket_id)
         if stored is None:
             abort(404)
-        keep_paper(stored, plan_code, amounts, paper)
+        clashes = moved(stored.plan, stored.amounts, stored.paper)
+        if not clashes:
+            keep_paper(stored, plan_code, amounts, paper)
+    if clashes:
+        typed = {kind: form.get(f"a.{kind}", "") for kind in KINDS if form.get(f"a.{kind}")}
+        words = "Somebody kept other allowances meanwhile; they are drawn here. Yours stand in the fields: keep them again to put them in their place."
+        return _render(docket_id, {next(iter(KINDS)): words}, typed), 409
     return redirect(url_for(".cut", docket_id=docket_id, scale=form.get("scale") or None), 303)
 
 

@@ -21,6 +21,7 @@ from widehem.web.here import current_store
 from widehem.web.numbers import is_number
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, said
+from widehem.web.stood import moved
 
 pages = Blueprint("tables", __name__)
 LONGEST = 60
@@ -40,6 +41,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
     if code not in tables:
         abort(404)
     shown = tables[code]
+    version = _version(code)
     worked = estimate(Chart(table=shown), shown)
     show = display()
     rows = [
@@ -71,7 +73,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
         ),
     ]
     return render_template(
-        "tables.html", tables=tables, shown=shown, own=own, shipped=TABLES, rows=rows, bases=bases, errors=errors, used=used,
+        "tables.html", version=version, tables=tables, shown=shown, own=own, shipped=TABLES, rows=rows, bases=bases, errors=errors, used=used,
         name=(typed or {}).get("name", shown.name), difference=(typed or {}).get("bust_difference",
             show.length(shown.bust_difference)),
         young=typed.get("young") == "yes" if typed is not None else shown.young,
@@ -93,6 +95,14 @@ def copy(code: str) -> Any:
         made = copy_table(session, tables[code], name)
         new = made.code
     return redirect(url_for(".table", code=new), 303)
+
+
+def _version(code: str) -> int:
+    """How often a table of the workroom has been kept; 0 for one that is nobody's."""
+    if not code.startswith("house-"):
+        return 0
+    with current_store().read() as session:
+        return _own(session, code).version
 
 
 @pages.post("/tables/<code>")
@@ -120,6 +130,10 @@ def keep(code: str) -> Any:
         others = {entry.name.lower() for other, entry in all_tables(session).items() if other != code}
         if made.name.lower() in others:
             errors["name"] = f"There is a table called {made.name} already: give this one another name."
+        if moved(row.version):
+            errors["name"] = (
+                f"Somebody kept this table meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."
+            )
         if not errors:
             keep_table(row, made)
     if errors:

@@ -2,22 +2,31 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 
 from widehem.core.output.photo import LARGEST_FILE, PhotoError, small_photo
 from widehem.store.dockets import find_wearer
-from widehem.store.models import Photo, now
+from widehem.store.models import Photo, Wearer, now
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import in_hand
 from widehem.web.people import LONGEST, written_out
 from widehem.web.selvedge import selvedge
+from widehem.web.stood import clash, merged
 
 pages = Blueprint("wearer", __name__)
 LONGEST_NOTE = 400
+ABOUT = {
+    "name": "name",
+    "part": "role",
+    "figure": "figure",
+    "allergies": "allergies",
+    "movement": "movement",
+}  # field: of a wearer
 
 
 @pages.get("/wearers/<int:wearer_id>")
@@ -26,7 +35,12 @@ def about(wearer_id: int) -> str:
     return _page(wearer_id, {})
 
 
-def _page(wearer_id: int, errors: dict[str, str]) -> str:
+def _about(wearer: Wearer) -> dict[str, str]:
+    """What the page says about a wearer, by field."""
+    return {field: getattr(wearer, name) for field, name in ABOUT.items()}
+
+
+def _page(wearer_id: int, errors: dict[str, str], typed: Mapping[str, str] | None = None) -> str:
     with current_store().read() as session:
         hand = in_hand(wearer_id, session)
         tables = all_tables(session)
@@ -48,7 +62,7 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
         ),
     ]
     return render_template(
-        "wearer.html", wearer=wearer, hand=hand, tables=tables, photo=stamp, errors=errors, most=LARGEST_FILE // 1024 // 1024,
+        "wearer.html", about={**_about(wearer), **(typed or {})}, was=_about(wearer), wearer=wearer, hand=hand, tables=tables, photo=stamp, errors=errors, most=LARGEST_FILE // 1024 // 1024,
         selvedge=selvedge(wearer, hand.docket, hand.chart, ""), slots=slots, tally="",
         next=Next("To the chart", hand.to("measure.chart"), "Back to the production",
             url_for("people.production", production_id=wearer.production_id)),
@@ -58,17 +72,21 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
 @pages.post("/wearers/<int:wearer_id>/about")
 def keep(wearer_id: int) -> Any:
     """Keep what the page says about the wearer; an empty name leaves the old one."""
-    form = request.form
+    typed = {
+        name: request.form[name].strip().replace("\r\n", "\n")[: LONGEST if name in ("name", "part") else LONGEST_NOTE]
+        for name in ABOUT
+        if name in request.form
+    }
     with current_store().write() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
-        wearer.name = form.get("name", "").strip()[:LONGEST] or wearer.name
-        wearer.role = form.get("part", wearer.role).strip()[:LONGEST]
-        wearer.allergies = form.get("allergies", wearer.allergies).strip()[:LONGEST_NOTE]
-        wearer.movement = form.get("movement", wearer.movement).strip()[:LONGEST_NOTE]
-        if form.get("figure") in all_tables(session):
-            wearer.figure = form["figure"]
+        found = merged(_about(wearer), typed)
+        for name, value in found.kept.items():
+            if name != "figure" or value in all_tables(session):
+                setattr(wearer, ABOUT[name], value or (wearer.name if name == "name" else ""))
+    if found.clashes:
+        return _page(wearer_id, {name: clash(theirs) for name, theirs in found.clashes.items()}, typed), 409
     return redirect(url_for(".about", wearer_id=wearer_id), 303)
 
 

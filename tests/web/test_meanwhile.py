@@ -1,0 +1,125 @@
+"""Two makers at once: what one keeps is never overwritten unseen by the other's older page."""
+
+import re
+import threading
+import unittest
+
+from tests.web.case import WebCase
+from widehem.store.dockets import find_docket, find_wearer
+from widehem.store.models import HouseList
+
+
+def hidden(page, action):
+    """The hidden fields of a form, as it was shown."""
+    form = re.search(rf'<form[^>]*method="post"[^>]*action="{re.escape(action)}".*?</form>', page, re.S)[0]
+    return dict(re.findall(r'<input\s+type="hidden"\s+name="([^"]+)"\s+value="([^"]*)"', form))
+
+
+class Meanwhile(WebCase):
+    def wearer(self, number=3):
+        with self.store.read() as session:
+            return find_wearer(session, number)
+
+    def test_an_allergy_is_not_erased_by_an_older_page(self):
+        stale = hidden(self.get("/wearers/3"), "/wearers/3/about")
+        name = self.wearer().name
+        self.post("/wearers/3/about", {"allergies": "wool, nickel"})
+        self.post("/wearers/3/about", {**stale, "name": name, "allergies": stale["was.allergies"], "movement": "knees"})
+        self.assertEqual((self.wearer().allergies, self.wearer().movement), ("wool, nickel", "knees"))
+
+    def test_both_changed_the_same_field(self):
+        stale = hidden(self.get("/wearers/3"), "/wearers/3/about")
+        self.post("/wearers/3/about", {"allergies": "wool"})
+        answer = self.post("/wearers/3/about", {**stale, "allergies": "latex", "movement": "none"}, status=409)
+        page = answer.get_data(as_text=True)
+        self.assertIn("Meanwhile somebody kept “wool” here", page)
+        self.assertIn(">latex</textarea>", page, "what was typed stands there")
+        self.assertEqual((self.wearer().allergies, self.wearer().movement), ("wool", "none"), "the rest is kept")
+        again = hidden(page, "/wearers/3/about")
+        self.post("/wearers/3/about", {**again, "allergies": "wool, latex"})
+        self.assertEqual(self.wearer().allergies, "wool, latex")
+
+    def test_a_note_of_two_is_both_notes(self):
+        page = self.get("/wearers/3/measure")
+        stale = hidden(page, "/wearers/3/chart")
+        old = stale["was.note"]
+        self.post("/wearers/3/chart", {**stale, "note": "left shoulder lower", "foundation": "stays"})
+        self.post("/wearers/3/chart", {**stale, "note": "breathes high", "foundation": stale["was.foundation"]})
+        page = self.get("/wearers/3/measure")
+        self.assertIn("left shoulder lower; breathes high", page)
+        self.assertIn('value="stays"', page)
+        now = hidden(page, "/wearers/3/chart")
+        self.post("/wearers/3/chart", {**now, "note": old})
+        self.assertNotIn("breathes high", self.get("/wearers/3/measure"), "who sees both may strike out")
+
+    def test_allowances(self):
+        stale = hidden(self.get("/dockets/1/cut"), "/dockets/1/cut")
+        with self.store.read() as session:
+            plan = find_docket(session, 1).plan
+        self.post("/dockets/1/cut", {**stale, "plan": plan, "a.seam": "3"})
+        page = self.post("/dockets/1/cut", {**stale, "plan": plan, "a.seam": "1"}, status=409).get_data(as_text=True)
+        self.assertIn("Somebody kept other allowances meanwhile", page)
+        with self.store.read() as session:
+            self.assertEqual(find_docket(session, 1).amounts, {"seam": "3 cm"})
+
+    def test_lists(self):
+        with self.store.write() as session:
+            row = HouseList(name="Quick", codes=["waist", "hip"])
+            session.add(row)
+            session.flush()
+            number = row.id
+        stale = hidden(self.get(f"/lists?open={number}"), "/lists")
+        self.post("/lists", {**stale, "name": "Quick", "measure": ["waist", "hip", "bust"]})
+        page = self.post("/lists", {**stale, "name": "Quick", "measure": ["waist"]}, status=422).get_data(as_text=True)
+        self.assertIn("Somebody kept this list meanwhile, as Quick with 3 measures", page)
+        with self.store.read() as session:
+            self.assertEqual(len(session.get(HouseList, number).codes), 3)
+        self.post("/lists", {**hidden(page, "/lists"), "name": "Quick", "measure": ["waist"]})
+
+    def test_copies_of_tables_and_plans(self):
+        for kind, code in (("tables", "curved"), ("ease", "close")):
+            here = self.post(f"/{kind}/{code}/copy").headers["Location"]
+            page = self.get(here)
+            stale = hidden(page, here)
+            fields = dict(re.findall(r'<input[^>]*?name="([^"]+)"[^>]*?value="([^"]*)"', page))
+            self.post(here, {**fields, **stale, "name": f"First {kind}"})
+            answer = self.post(here, {**fields, **stale, "name": f"Second {kind}"}, status=422)
+            self.assertIn("meanwhile, as First", answer.get_data(as_text=True))
+
+    def test_looks_of_two(self):
+        stale = hidden(self.get("/dockets/8/compare"), "/dockets/8/looks")
+        first, second = [name.removeprefix("was.") for name in stale if name.startswith("was.")][:2]
+        self.post("/dockets/8/looks", {**stale, first: "right", second: ""})
+        self.post("/dockets/8/looks", {**stale, first: "", second: "change"})
+        with self.store.read() as session:
+            looks = find_docket(session, 8).looks
+        self.assertEqual((looks.get(first), looks.get(second)), ("right", "change"))
+
+
+class Races(WebCase):
+    def test_of_two_keeps_at_once_one_is_told(self):
+        page = self.get("/dockets/1/draft?o.length=60")
+        form = hidden(page, "/dockets/1/keep")
+        token, lost = self.token(), []
+        cookie = self.client.get_cookie("wh_session")
+
+        def keep(length):
+            client = self.app.test_client()
+            client.set_cookie("wh_session", cookie.value)
+            sent = {**form, "good": f"o.length={length}", "csrf_token": token}
+            lost.append("meanwhile" in client.post("/dockets/1/keep", data=sent).headers["Location"])
+
+        for _ in range(6):
+            with self.store.read() as session:
+                form["version"] = str(find_docket(session, 1).version)
+            lost.clear()
+            makers = [threading.Thread(target=keep, args=(length,)) for length in ("61", "62", "63")]
+            for maker in makers:
+                maker.start()
+            for maker in makers:
+                maker.join()
+            self.assertEqual(sorted(lost), [False, True, True])
+
+
+if __name__ == "__main__":
+    unittest.main()
