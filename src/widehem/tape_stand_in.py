@@ -26,15 +26,23 @@ class Tape:
     device: str = "command"
     unit: str = "cm"
     number: int = field(default=0)
+    taken: list[int] = field(default_factory=list)  # counts of its messages that stand
 
     def send(self, value: str) -> dict[str, Any]:
         """Send a reading; returns the answer. Raises TapeError."""
         self.number += 1
-        return self._speak("readings", {"device": self.device, "number": self.number, "value": value, "unit": self.unit})
+        message = {"device": self.device, "number": self.number, "value": value, "unit": self.unit}
+        answer = self._speak("readings", message)
+        self.taken.append(self.number)
+        return answer
 
     def take_back(self) -> dict[str, Any]:
-        """Take the last reading back. Raises TapeError."""
-        return self._speak("undo", {"device": self.device})
+        """Take the last reading of this tape back. Raises TapeError."""
+        if not self.taken:
+            raise TapeError("Nothing this tape sent is left to take back: take it back on the chart's page.")
+        answer = self._speak("undo", {"device": self.device, "number": self.taken[-1]})
+        self.taken.pop()
+        return answer
 
     def _speak(self, act: str, message: dict[str, Any]) -> dict[str, Any]:
         url = f"{self.address.rstrip('/')}/tape/{quote(self.pair, safe='')}/{act}"

@@ -2,6 +2,7 @@
 
 import unittest
 from datetime import date, timedelta
+from unittest import mock
 
 from sqlalchemy import select
 
@@ -15,7 +16,19 @@ from widehem.store.charts import add_reading, begin_chart, chart_drawn_on, chart
 from widehem.store.designs import block_design
 from widehem.store.dockets import changed_since, find_wearer
 from widehem.store.files import Measured, filed, take_in
-from widehem.store.listening import Message, begin_listening, go_on, hear, listening_of, take_back
+from widehem.store.keeping import StoreError
+from widehem.store.listening import (
+    Message,
+    NotTakenBackError,
+    begin_listening,
+    go_on,
+    hear,
+    last_heard,
+    listening_of,
+    listening_under,
+    take_back,
+    take_back_by_tape,
+)
 from widehem.store.models import ChartRow, Docket, Heard, Listening, Photo, Production, ReadingRow, Wearer
 from widehem.store.tables import all_tables, copy_table, house_tables, judged_by, keep_table
 
@@ -203,7 +216,9 @@ class Tape(RoomCase):
     def undo(self):
         with self.store.write() as session:
             row = listening_of(session, latest_chart(session, self.wearer_id).id)
-            take_back(session, row)
+            last = last_heard(session, row)
+            if last is not None:
+                take_back(session, row, last)
             return row.at, row.turn, row.held
 
     def test_readings_fill_one_field_after_another(self):
@@ -263,6 +278,61 @@ class Tape(RoomCase):
         reading = self.chart().readings["waist"].first
         self.assertEqual((reading.typed, reading.cm), ("70,5", 70.5))
         self.assertEqual(self.undo(), ("waist", 1, False), "nothing is left to take back")
+
+    def back(self, device, number=None):
+        with self.store.write() as session:
+            row = listening_of(session, latest_chart(session, self.wearer_id).id)
+            entry, repeated = take_back_by_tape(session, row, device, number)
+            return entry.measure, repeated
+
+    def test_a_repeated_undo_and_two_tapes_take_back_one(self):
+        self.listen("waist", "hip", "neck")
+        self.say("69", 1, "a")
+        self.say("94", 2, "a")
+        self.assertEqual([self.back("a", 2), self.back("a", 2)], [("hip", False), ("hip", True)])
+        self.assertIn("waist", self.chart())
+        self.say("95", 7, "b")
+        with self.assertRaisesRegex(NotTakenBackError, "Another reading came after it"):
+            self.back("a", 1)
+        with self.assertRaisesRegex(NotTakenBackError, "No reading 9 came from b"):
+            self.back("b", 9)
+        self.assertEqual(self.chart().get("hip"), 95)
+        self.assertEqual(self.back("b"), ("hip", False))
+        self.assertEqual(self.back("a"), ("hip", True), "within two seconds of taking one back")
+
+    def test_a_tape_that_does_not_count_may_bounce_when_taking_back(self):
+        self.listen("waist", "hip", "neck")
+        self.say("69")
+        self.say("94")
+        self.assertEqual([self.back("t"), self.back("t")], [("hip", False), ("hip", True)])
+        self.assertIn("waist", self.chart())
+        with mock.patch("widehem.store.listening.BOUNCE", timedelta(0)):
+            self.assertEqual(self.back("t"), ("waist", False))
+            with self.assertRaisesRegex(NotTakenBackError, "nothing to take back from t"):
+                self.back("t")
+
+    def test_a_pair_number_runs_out_and_beginning_anew_ends_it(self):
+        self.listen("waist")
+        with self.store.write() as session:
+            row = listening_of(session, latest_chart(session, self.wearer_id).id)
+            pair = row.pair
+            self.assertRegex(pair, r"^\d{6}$")
+            self.assertIs(listening_under(session, pair), row)
+            row.begun_at -= timedelta(hours=12, seconds=5)
+            self.assertIsNone(listening_under(session, pair))
+        self.listen("waist")
+        with self.store.read() as session:
+            self.assertIsNone(listening_under(session, pair))
+
+    def test_the_search_for_a_free_number_ends(self):
+        self.listen("waist")
+        with self.store.read() as session:
+            pair = listening_of(session, latest_chart(session, self.wearer_id).id).pair
+        with (
+            mock.patch("widehem.store.listening._number", return_value=pair),
+            self.assertRaisesRegex(StoreError, "No pair number"),
+        ):
+            self.listen("waist")
 
 
 if __name__ == "__main__":

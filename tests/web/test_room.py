@@ -275,6 +275,37 @@ class Device(WebCase):
         self.post("/wearers/4/listen", {"act": "stop", "list": "full"})
         self.say(404, device="t", number=2, value="60")
 
+    def test_its_number_shows_only_where_it_was_begun(self):
+        other = self.app.test_client()
+        page = other.get("/wearers/4/listen").get_data(as_text=True)
+        self.assertNotIn(self.pair, page)
+        self.assertIn("paired with this chart from another browser", page)
+        mine, self.client = self.client, other
+        self.post("/wearers/4/listen", {"act": "stop"})
+        self.say(201, device="t", number=1, value="15 1/8", unit="in")
+        self.post("/wearers/4/listen", {"act": "begin", "list": "full", "what": "missing"})
+        self.say(404, device="t", number=2, value="19", unit="in")
+        self.client = mine
+        self.assertIn("from another browser", self.get("/wearers/4/listen"))
+
+    def test_a_form_pressed_twice_takes_back_one(self):
+        self.say(201, device="t", number=1, value="15 1/8", unit="in")
+        self.say(201, device="t", number=2, value="19", unit="in")
+        last = re.search(r'name="last" value="(\d+)"', self.get("/wearers/4/listen"))[1]
+        for _ in range(2):
+            self.post("/wearers/4/listen", {"act": "undo", "last": last, "list": "full"})
+        self.assertIn("waist_front", self.chart())
+        self.assertNotIn("hip_front", self.chart())
+        self.say(200, "undo", device="t", number=2)
+        self.assertIn("waist_front", self.chart())
+
+    def test_guessing_a_number_waits(self):
+        for _ in range(10):
+            self.assertEqual(self.client.get("/tape/nobody").status_code, 404)
+        self.say(429, device="t", number=1, value="15 1/8", unit="in")
+        elsewhere = {"REMOTE_ADDR": "10.0.0.7"}
+        self.assertEqual(self.client.get(f"/tape/{self.pair}", environ_overrides=elsewhere).status_code, 200)
+
     def test_a_chart_not_begun_yet_can_listen(self):
         self.post("/wearers/12/listen", {"act": "begin", "list": "full", "what": "all", "twice": "on"})
         pair = re.search(r'class="pair num">(\d+)<', self.get("/wearers/12/listen"))[1]

@@ -26,7 +26,7 @@ from widehem.store.keeping import (
 )
 from widehem.store.models import NEVER_CHANGED, Base
 
-HEAD = "0009"
+HEAD = "0010"
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -15,10 +15,17 @@ from widehem.core.body.chart import Reading
 from widehem.core.body.doubts import doubts
 from widehem.core.units import Length, Unit
 from widehem.store.charts import add_reading, core_chart, history
+from widehem.store.keeping import StoreError
 from widehem.store.models import ChartRow, Heard, Listening, now
 
-PAIR_DIGITS = 4
+PAIR_DIGITS = 6
+PAIR_TRIES = 100  # of a free number, before it is said that there is none
+PAIR_HOLDS = timedelta(hours=12)  # a pair number, from when it was begun
 BOUNCE = timedelta(seconds=2)  # the same figure again within this, from a tape that does not count its messages
+
+
+class NotTakenBackError(Exception):
+    """A reading that was not taken back; one sentence."""
 
 
 @dataclass(frozen=True)
@@ -45,23 +52,31 @@ class Answer:
         return {"code": self.code, "turn": self.turn, "ticks": self.ticks, "doubts": list(self.doubts)}
 
 
-def begin_listening(session: Session, chart: ChartRow, codes: Sequence[str], *, twice: bool) -> Listening:
-    """Let a chart listen; a chart that listens already begins anew under the same pair number."""
+def begin_listening(session: Session, chart: ChartRow, codes: Sequence[str], *, twice: bool, owner: str = "") -> Listening:
+    """Let a chart listen, under a pair number of its own; one that listens already begins anew under a new number. Raises
+    StoreError when no number is free."""
     row = listening_of(session, chart.id)
     if row is None:
-        row = Listening(chart_id=chart.id, pair=_free_pair(session), codes=[], at="")
+        row = Listening(chart_id=chart.id, codes=[], at="")
         session.add(row)
+    row.pair, row.owner, row.begun_at = _free_pair(session), owner, now()
     row.codes, row.twice, row.at, row.turn, row.held = list(codes), twice, codes[0] if codes else "", 1, False
     session.flush()
     return row
 
 
 def _free_pair(session: Session) -> str:
-    taken = set(session.scalars(select(Listening.pair)))
-    while True:
-        pair = "".join(secrets.choice("0123456789") for _ in range(PAIR_DIGITS))
+    with session.no_autoflush:
+        taken = set(session.scalars(select(Listening.pair)))
+    for _ in range(PAIR_TRIES):
+        pair = _number()
         if pair not in taken:
             return pair
+    raise StoreError("No pair number is free: stop listening on charts that are done, and press Listen again.")
+
+
+def _number() -> str:
+    return f"{secrets.randbelow(10**PAIR_DIGITS):0{PAIR_DIGITS}d}"
 
 
 def listening_of(session: Session, chart_id: int) -> Listening | None:
@@ -69,7 +84,14 @@ def listening_of(session: Session, chart_id: int) -> Listening | None:
 
 
 def listening_under(session: Session, pair: str) -> Listening | None:
-    return session.scalars(select(Listening).where(Listening.pair == pair)).first()
+    """The chart that listens under a pair number, None when there is none or its time is over."""
+    row = session.scalars(select(Listening).where(Listening.pair == pair)).first()
+    return None if row is None or has_run_out(row) else row
+
+
+def has_run_out(row: Listening) -> bool:
+    """Whether a pair number is older than it holds."""
+    return now() - row.begun_at > PAIR_HOLDS
 
 
 def hear(session: Session, row: Listening, message: Message) -> Answer:
@@ -155,19 +177,43 @@ def go_on(row: Listening, to: str = "") -> None:
         _advance(row, 2)
 
 
-def take_back(session: Session, row: Listening) -> Heard | None:
+def take_back_by_tape(session: Session, row: Listening, device: str, number: int | None) -> tuple[Heard, bool]:
+    """Take back what a tape names, or the last it sent; whether it was taken back already. Raises NotTakenBackError."""
+    entry = _meant(session, row, device, number)
+    if entry is None:
+        who = device or "this tape"
+        what = f"No reading {number} came from {who}" if number is not None else f"There is nothing to take back from {who}"
+        raise NotTakenBackError(f"{what}: take back on the chart's page what another one sent.")
+    if entry.undone:
+        return entry, True
+    if entry is not last_heard(session, row):
+        raise NotTakenBackError("Another reading came after it: take that one back first.")
+    take_back(session, row, entry)
+    return entry, False
+
+
+def _meant(session: Session, row: Listening, device: str, number: int | None) -> Heard | None:
+    query = select(Heard).where(Heard.listening_id == row.id, Heard.device == device)
+    if number is not None:
+        return session.scalars(query.where(Heard.number == number)).first()
+    bounced = session.scalars(query.where(Heard.undone_at > now() - BOUNCE)).first()
+    return bounced or session.scalars(query.where(Heard.undone_at.is_(None)).order_by(Heard.id.desc())).first()
+
+
+def last_heard(session: Session, row: Listening) -> Heard | None:
+    """The last message that was not taken back."""
+    query = select(Heard).where(Heard.listening_id == row.id, Heard.undone_at.is_(None)).order_by(Heard.id.desc())
+    return session.scalars(query).first()
+
+
+def take_back(session: Session, row: Listening, last: Heard) -> None:
     """Take the last message back: what stood in its field before stands there again, and the field waits once more."""
-    query = select(Heard).where(Heard.listening_id == row.id, Heard.undone.is_(False)).order_by(Heard.id.desc())
-    last = session.scalars(query).first()
-    if last is None:
-        return None
     stood = None if last.stood is None else _again(session, row, last)
     add_reading(session, row.chart, last.measure, last.turn, stood)
-    last.undone = True
+    last.undone_at = now()
     row.at, row.turn = last.measure, last.turn
     session.flush()
     row.held = bool(_open_doubts(session, row, last.measure))
-    return last
 
 
 def _again(session: Session, row: Listening, last: Heard) -> Length:

@@ -282,7 +282,8 @@ class HouseRow(Base):
 class Listening(Base):
     """A chart that listens to a digital tape. at, side, turn: the field the next reading fills; at '' when the list is full.
 
-    held: the reading that came last is doubtful; the next one is its second reading until the maker goes on.
+    held: the reading that came last is doubtful; the next one is its second reading until the maker goes on. owner: mark of the
+    browser session that began it.
     """
 
     __tablename__ = "listening"
@@ -294,6 +295,8 @@ class Listening(Base):
     at: Mapped[str] = mapped_column(String(40))
     turn: Mapped[int] = mapped_column(default=1)
     held: Mapped[bool] = mapped_column(default=False)
+    owner: Mapped[str] = mapped_column(String(16), default="")
+    begun_at: Mapped[datetime] = mapped_column(default=now)
     chart: Mapped[ChartRow] = relationship()
     heard: Mapped[list[Heard]] = relationship(cascade="all, delete-orphan", passive_deletes=True, order_by="Heard.id")
 
@@ -310,6 +313,10 @@ class Heard(Base):
     measure: Mapped[str] = mapped_column(String(40), default="")
     turn: Mapped[int] = mapped_column(default=1)
     stood: Mapped[int | None]
-    undone: Mapped[bool] = mapped_column(default=False)
+    undone_at: Mapped[datetime | None]
     answer: Mapped[dict[str, Any]]
     created_at: Mapped[datetime] = mapped_column(default=now)
+
+    @property
+    def undone(self) -> bool:
+        return self.undone_at is not None

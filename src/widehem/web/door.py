@@ -6,8 +6,6 @@ from __future__ import annotations
 import hashlib
 import hmac
 import secrets
-import time
-from collections import deque
 from collections.abc import Collection
 from dataclasses import dataclass, field
 from typing import Any
@@ -16,10 +14,11 @@ from urllib.parse import unquote, urlsplit
 from flask import Blueprint, Flask, current_app, g, redirect, render_template, request, session, url_for
 from werkzeug.wrappers import Response
 
+from widehem.web.guesses import Guesses
+
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "::1"})
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 OPEN = frozenset({"static", "door.knock", "door.enter"})  # endpoints before the door
-TRIES, MINUTE = 10, 60.0  # wrong passwords in so many seconds, from whomever, before everybody waits
 LEAST_PASSWORD = 8
 HEADERS = {
     "X-Content-Type-Options": "nosniff",
@@ -40,18 +39,12 @@ class Door:
     names: Collection[str] = LOOPBACK
     password: str | None = None
     secure: bool = False
-    wrong: deque[float] = field(default_factory=deque)
+    wrong: Guesses = field(default_factory=Guesses)  # of the password, from whomever
+    strays: Guesses = field(default_factory=Guesses)  # of pair numbers of a tape, by address
 
     def opens_for(self, words: str) -> bool:
         """Whether this is the password."""
         return self.password is not None and hmac.compare_digest(_digest(words), _digest(self.password))
-
-    def waits(self) -> bool:
-        """Whether too many wrong passwords were said lately."""
-        since = time.monotonic() - MINUTE
-        while self.wrong and self.wrong[0] < since:
-            self.wrong.popleft()
-        return len(self.wrong) >= TRIES
 
     def ticket(self, key: str) -> str:
         """What a browser carries that has said the password; another password makes it worthless."""
@@ -149,10 +142,10 @@ def _page(wrong: str) -> str:
 def enter() -> Any:
     """Let in who says the password."""
     door = the_door()
-    if door.waits():
+    if door.wrong.waits():
         return _page("Too many wrong passwords were said: wait a minute."), 429
     if not door.opens_for(request.form.get("password", "")):
-        door.wrong.append(time.monotonic())
+        door.wrong.note()
         return _page("That is not the password of this house: ask whoever keeps it."), 403
     session.clear()
     session["door"], session["mark"] = door.ticket(str(current_app.config["SECRET_KEY"])), secrets.token_hex(4)

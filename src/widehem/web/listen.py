@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import secrets
 from typing import Any
 
-from flask import Blueprint, abort, redirect, render_template, request, url_for
+from flask import Blueprint, Response, abort, make_response, redirect, render_template, request, url_for
+from flask import session as browser
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 from sqlalchemy.orm import Session
@@ -15,8 +17,22 @@ from widehem.core.body.estimates import predicted
 from widehem.core.output.svg_figure import figure_svg
 from widehem.core.units import METRIC, Display, LengthError, cm_of, parse_length
 from widehem.store.charts import core_chart, open_chart
-from widehem.store.listening import Answer, Message, begin_listening, go_on, hear, listening_of, listening_under, take_back
+from widehem.store.listening import (
+    Answer,
+    Message,
+    NotTakenBackError,
+    begin_listening,
+    go_on,
+    has_run_out,
+    hear,
+    last_heard,
+    listening_of,
+    listening_under,
+    take_back,
+    take_back_by_tape,
+)
 from widehem.store.models import Listening
+from widehem.web.door import the_door
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import hem_slots, in_hand, tally
@@ -37,7 +53,8 @@ def page(wearer_id: int) -> Any:
     """The listening chart; 204 when nothing came since the page that asks."""
     with current_store().read() as session:
         hand = in_hand(wearer_id, session)
-        row = listening_of(session, hand.row.id) if hand.row else None
+        found = listening_of(session, hand.row.id) if hand.row else None
+        row = found if found and found.owner == _mark() and not has_run_out(found) else None
         heard = list(row.heard) if row else []
     stamp = (
         f"{heard[-1].id if heard else 0}.{sum(entry.undone for entry in heard)}.{row.at}.{row.turn}.{row.held:d}" if row else ""
@@ -58,7 +75,7 @@ def page(wearer_id: int) -> Any:
     )
     return render_template(
         "listen.html", hand=hand, wearer=hand.wearer, chart=hand.chart, row=row, heard=heard[::-1], last=last, at=at,
-            stamp=stamp,
+            stamp=stamp, elsewhere=found is not None and row is None and not has_run_out(found),
         catalogue=CATALOGUE, drawing=drawing, drawing_svg=Markup(drawing.svg),
             last_cm=cm_of(last.answer["ticks"]) if last else 0.0,
         mine=hand.doubts_at(at) if row and row.held else [], accepted=hand.accepted,
@@ -79,18 +96,26 @@ def change(wearer_id: int) -> Any:
         if act == "begin":
             chart = hand.row or open_chart(session, hand.wearer)
             codes = hand.missing if request.form.get("what") != "all" else hand.codes
-            begin_listening(session, chart, codes, twice=request.form.get("twice") == "on")
-        elif row is None:
-            pass
+            begin_listening(session, chart, codes, twice=request.form.get("twice") == "on", owner=_mark())
+        elif row is None or row.owner != _mark():
+            pass  # stopped, or begun anew by somebody else: the page says so
         elif act == "stop":
             session.delete(row)
         elif act == "undo":
-            take_back(session, row)
+            last = last_heard(session, row)
+            if last is not None and request.form.get("last") == str(last.id):  # a second press finds another one
+                take_back(session, row, last)
         elif act == "on":
             go_on(row)
         elif act == "to":
             go_on(row, request.form.get("measure", ""))
     return redirect(hand.to("listen.page"), 303)
+
+
+def _mark() -> str:
+    """The mark of this browser session."""
+    mark: str = browser.setdefault("mark", secrets.token_hex(4))
+    return mark
 
 
 @pages.get("/tape-stand-in")
@@ -110,19 +135,18 @@ def stand_in() -> str:
 def state(pair: str) -> ResponseReturnValue:
     """What the chart under this pair number waits for."""
     with current_store().read() as session:
-        row = listening_under(session, pair)
-        return (_state(session, row), 200) if row else _nobody(pair)
+        row = _under(session, pair)
+        return _state(session, row), 200
 
 
 @device.post("/tape/<pair>/readings")
 def reading(pair: str) -> ResponseReturnValue:
     """A reading: fills the field the chart waits for."""
     told = _told()
-    name, number, value, unit = told.get("device", ""), told.get("number"), told.get("value"), told.get("unit", "cm")
-    if not isinstance(name, str) or len(name) > 40 or unit not in ("cm", "in"):
-        return {"error": 'Send {"device": a name, "number": a count, "value": "78.4", "unit": "cm" or "in"}.'}, 422
-    if number is not None and (isinstance(number, bool) or not isinstance(number, int) or not 0 <= number < LARGEST_NUMBER):
-        return {"error": f"number is {number!r}: count the messages 1, 2, 3, or leave it out."}, 422
+    name, number = _who(told)
+    value, unit = told.get("value"), told.get("unit", "cm")
+    if unit not in ("cm", "in"):
+        return {"error": f'unit is {unit!r}: send "cm" or "in".'}, 422
     if isinstance(value, bool) or not isinstance(value, str | int | float):
         return {"error": f'value is {value!r}: send a length, like 78.4 or "30 7/8".'}, 422
     try:
@@ -130,9 +154,7 @@ def reading(pair: str) -> ResponseReturnValue:
     except LengthError as error:
         return {"error": str(error)}, 422
     with current_store().write() as session:
-        row = listening_under(session, pair)
-        if row is None:
-            return _nobody(pair)
+        row = _under(session, pair)
         answer = hear(session, row, Message(name, number, length))
         if not answer.code:
             return {"error": "The list is full: nothing waits for a reading.", **_state(session, row)}, 409
@@ -142,16 +164,17 @@ def reading(pair: str) -> ResponseReturnValue:
 
 @device.post("/tape/<pair>/undo")
 def undo(pair: str) -> ResponseReturnValue:
-    """Take the last reading back."""
-    _told()
+    """Take a reading back: the one named, or the last this tape sent."""
+    told = _told()
+    name, number = _who(told)
     with current_store().write() as session:
-        row = listening_under(session, pair)
-        if row is None:
-            return _nobody(pair)
-        last = take_back(session, row)
-        if last is None:
-            return {"error": "There is nothing to take back.", **_state(session, row)}, 409
-        return {"taken_back": {"measure": last.measure, "turn": last.turn}, **_state(session, row)}, 200
+        row = _under(session, pair)
+        try:
+            entry, repeated = take_back_by_tape(session, row, name, number)
+        except NotTakenBackError as refusal:
+            return {"error": str(refusal), **_state(session, row)}, 409
+        taken = {"measure": entry.measure, "turn": entry.turn}
+        return {"taken_back": taken, "repeated": repeated, **_state(session, row)}, 200
 
 
 def _told() -> dict[str, Any]:
@@ -167,8 +190,30 @@ def _told() -> dict[str, Any]:
     return told
 
 
-def _nobody(pair: str) -> tuple[dict[str, str], int]:
-    return {"error": f"No chart listens under {pair[:12]}: look at the pair number on the chart's page."}, 404
+def _who(told: dict[str, Any]) -> tuple[str, int | None]:
+    """The tape that speaks and its count of the message. 422 for what is neither."""
+    name, number = told.get("device", ""), told.get("number")
+    if not isinstance(name, str) or len(name) > 40:
+        abort(_said(422, "device is no name of up to 40 letters: send one, or leave it out."))
+    if number is not None and (isinstance(number, bool) or not isinstance(number, int) or not 0 <= number < LARGEST_NUMBER):
+        abort(_said(422, f"number is {str(number)[:40]!r}: count the messages 1, 2, 3, or leave it out."))
+    return name, number
+
+
+def _under(session: Session, pair: str) -> Listening:
+    """The chart under a pair number. 404 when there is none, 429 after too many of these from one address."""
+    strays, who = the_door().strays, request.remote_addr or ""
+    if strays.waits(who):
+        abort(_said(429, "Too many unknown pair numbers came from here: wait a minute."))
+    row = listening_under(session, pair)
+    if row is None:
+        strays.note(who)
+        abort(_said(404, f"No chart listens under {pair[:12]}: look at the pair number on the chart's page."))
+    return row
+
+
+def _said(status: int, words: str) -> Response:
+    return make_response({"error": words}, status)
 
 
 def _state(session: Session, row: Listening) -> dict[str, Any]:

@@ -4,6 +4,7 @@
   const name = "stand-in " + Math.random().toString(36).slice(2, 8);
   let number = 0;
   let last = null;
+  const taken = []; // counts of the messages that were taken, the last one at the end
 
   const field = (id) => document.getElementById(id);
 
@@ -33,6 +34,7 @@
     last = message;
     const answer = await speak("/readings", message);
     if (answer.error) return tell(answer.error, true);
+    if (!answer.repeated) taken.push(message.number);
     const told = answer.look_again.length ? " Look again: " + answer.look_again.join(" ") : "";
     tell(answer.taken.name + " " + answer.taken.said + (answer.repeated ? ", heard before." : ".") + told + waits(answer), answer.look_again.length > 0);
     field("dv-value").select();
@@ -56,7 +58,9 @@
     } else if (what === "invent") {
       await invent();
     } else if (what === "undo") {
-      const answer = await speak("/undo", { device: name });
+      if (!taken.length) return tell("Nothing of this tape is left to take back.", true);
+      const answer = await speak("/undo", { device: name, number: taken[taken.length - 1] });
+      if (!answer.error) taken.pop();
       tell(answer.error || "Taken back." + waits(answer), Boolean(answer.error));
     }
   }
