@@ -3,12 +3,14 @@
 import os
 import re
 import signal
+import sqlite3
 import subprocess
 import sys
 import tempfile
 import time
 import unittest
 import urllib.request
+from contextlib import closing
 from pathlib import Path
 
 from tests.browser.case import BrowserCase
@@ -16,6 +18,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.lists import FULL
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.database import Store
+from widehem.store.keeping import FILE
 from widehem.tape_stand_in import Tape, told
 
 
@@ -271,6 +274,23 @@ class Listening(TakingCase):
         self.assertEqual(page.url, f"{self.address}/tape-stand-in?pair={pair}")
         self.assertNotIn("waist_front", self.chart(4))
         self.assert_quiet(but=("422", "404"))
+
+
+class Busy(TakingCase):
+    def test_a_busy_workroom_is_asked_again_until_the_figure_is_kept(self):
+        self.open("/wearers/4/tape?list=full&at=waist_knee")
+        page = self.page
+        page.fill("#r-first", "59.1")
+        with closing(sqlite3.connect(self.store.folder / FILE, isolation_level=None)) as other:
+            other.execute("BEGIN IMMEDIATE")
+            page.click(".pad button:has-text('Next')")
+            page.wait_for_selector("#lost:has-text('Not kept yet')")
+            self.assertEqual(page.input_value("#r-first"), "59.1")
+            other.execute("ROLLBACK")
+        page.wait_for_selector(".slip-head h2:not(:has-text('Waist to knee'))")
+        self.assertEqual(self.chart(4).readings["waist_knee"].first.typed, "59.1")
+        self.assertEqual(self.text("#lost"), "")
+        self.assert_quiet(but=("503",))
 
 
 class Killed(TakingCase):

@@ -15,7 +15,7 @@ from widehem.core.units import parse_length
 from widehem.store.charts import add_reading, begin_chart, chart_drawn_on, charts_of, core_chart, latest_chart
 from widehem.store.designs import block_design
 from widehem.store.dockets import changed_since, find_wearer
-from widehem.store.files import Measured, filed, take_in
+from widehem.store.files import Measured, filed, look_at
 from widehem.store.keeping import StoreError
 from widehem.store.listening import (
     Message,
@@ -31,6 +31,7 @@ from widehem.store.listening import (
 )
 from widehem.store.models import ChartRow, Docket, Heard, Listening, Photo, Production, ReadingRow, Wearer
 from widehem.store.tables import all_tables, copy_table, house_tables, judged_by, keep_table
+from widehem.store.taking_in import take_in
 
 DAY = date(2026, 3, 1)
 
@@ -138,8 +139,7 @@ class Files(RoomCase):
             return [filed(Measured(wearer, row, core_chart(session, row))) for row in charts_of(session, self.wearer_id)[::-1]]
 
     def take(self, charts):
-        with self.store.write() as session:
-            return take_in(session, session.get(Production, self.production_id), charts)
+        return take_in(self.store, self.production_id, charts)
 
     def test_charts_over_time_come_back_with_sides_notes_and_what_was_carried(self):
         self.begin(0, waist="70 / 70.4", shoulder="12.5", shoulder__left="12 / 12.2")
@@ -196,6 +196,43 @@ class Tables(RoomCase):
         with self.store.read() as session:
             self.assertEqual(house_tables(session), {})
         self.assertIs(self.chart().table, CURVED, "a table that is gone leaves the curved one")
+
+
+class TakenInMeanwhile(RoomCase):
+    CHARTS = read_charts(b"wearer,waist,hip\nAnouk,70,95\nBela,80,99\nanouk,,96", "x", "cm", []).charts
+
+    def names(self):
+        with self.store.read() as session:
+            return sorted(session.scalars(select(Wearer.name)))
+
+    def test_who_came_while_it_was_worked_out_is_not_begun_twice(self):
+        calls = []
+
+        def meanwhile(session, production_id, charts):
+            calls.append(len(calls))
+            if len(calls) == 1:
+                with self.store.write() as other:  # the database is free while the file is worked out
+                    other.add(Wearer(production_id=production_id, name="Bela"))
+            return look_at(session, production_id, charts)
+
+        before = self.names()
+        with mock.patch("widehem.store.taking_in.look_at", meanwhile):
+            self.assertEqual(take_in(self.store, self.production_id, self.CHARTS), (1, 5))
+        self.assertEqual(len(calls), 2)
+        self.assertEqual(self.names(), sorted([*before, "Anouk", "Bela"]))
+        self.assertEqual(take_in(self.store, self.production_id, self.CHARTS[:0]), (0, 0))
+
+    def test_where_somebody_writes_all_the_time_it_still_ends(self):
+        with mock.patch("widehem.store.taking_in._stands", side_effect=range(100)):
+            self.assertEqual(take_in(self.store, self.production_id, self.CHARTS), (2, 5))
+
+    def test_all_or_nothing(self):
+        before = self.names()
+        with mock.patch("widehem.store.taking_in.reading_values", side_effect=ValueError), self.assertRaises(ValueError):
+            take_in(self.store, self.production_id, self.CHARTS)
+        self.assertEqual(self.names(), before)
+        with self.assertRaises(LookupError):
+            take_in(self.store, 999, self.CHARTS)
 
 
 class Tape(RoomCase):

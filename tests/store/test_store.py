@@ -88,7 +88,7 @@ class Tables(StoreCase):
 
     def test_the_pragmas_hold(self):
         with self.store.engine.connect() as connection:
-            for name, value in (("journal_mode", "wal"), ("synchronous", 2), ("foreign_keys", 1), ("busy_timeout", 10000)):
+            for name, value in (("journal_mode", "wal"), ("synchronous", 2), ("foreign_keys", 1), ("busy_timeout", 3000)):
                 self.assertEqual(connection.execute(text(f"PRAGMA {name}")).scalar(), value, name)
 
     def test_opening_again_keeps_the_work_and_the_key(self):

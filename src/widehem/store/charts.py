@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import date
-from typing import cast
+from typing import Any, cast
 
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session
@@ -154,12 +154,20 @@ def add_reading(
     carried_on: date | None = None,
 ) -> ReadingRow:
     """Write a reading down, or strike it out with None; what stood there stays in the history."""
-    ticks, typed, unit = (length.ticks, length.typed[:60], length.unit) if length else (None, "", "cm")
-    row = ReadingRow(
-        chart_id=chart.id, measure=code, turn=turn, ticks=ticks, typed=typed, unit=unit, side=side, carried_on=carried_on
-    )
+    row = ReadingRow(**reading_values(chart.id, code, turn, length, side, carried_on))
     session.add(row)
     return row
+
+
+def reading_values(
+    chart_id: int, code: str, turn: int, length: Length | None, side: str, carried_on: date | None
+) -> dict[str, Any]:
+    """The values of a reading's row. length None: struck out."""
+    ticks, typed, unit = (length.ticks, length.typed[:60], length.unit) if length else (None, "", "cm")
+    return {
+        "chart_id": chart_id, "measure": code, "turn": turn, "ticks": ticks, "typed": typed, "unit": unit, "side": side,
+        "carried_on": carried_on,
+    }  # fmt: skip
 
 
 def history(session: Session, chart: ChartRow, code: str) -> list[ReadingRow]:

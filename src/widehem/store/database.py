@@ -27,6 +27,7 @@ from widehem.store.keeping import (
 from widehem.store.models import NEVER_CHANGED, Base
 
 HEAD = "0010"
+BUSY_MS = 3000  # waited for somebody else who writes; then the browser says so and sends it again
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -99,7 +100,7 @@ def _engine(file: Path) -> Engine:
     @event.listens_for(engine, "connect")
     def prepare(connection: sqlite3.Connection, _record: Any) -> None:
         connection.isolation_level = None  # transactions are begun below, not by the driver
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=10000"):
+        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", f"busy_timeout={BUSY_MS}"):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")

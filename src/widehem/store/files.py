@@ -14,8 +14,8 @@ from widehem.core.body.chart import SIDES, Chart, Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.core.body.figure_tables import CURVED, TABLES
 from widehem.core.units import Length
-from widehem.store.charts import add_reading, begin_chart, core_charts
-from widehem.store.models import AcceptedDoubt, ChartRow, Production, Wearer, now
+from widehem.store.charts import core_charts
+from widehem.store.models import AcceptedDoubt, ChartRow, Wearer
 
 
 @dataclass(frozen=True)
@@ -86,13 +86,15 @@ class Change:
 
 @dataclass(frozen=True)
 class Incoming:
-    """What one chart of a file would do to a wearer, called as here when known. onto: the chart it goes on, None: a new one."""
+    """What one chart of a file would do to a wearer, called as here when known. onto: the chart it goes on, None: a new one.
+    wearer_id: None when there is none of this name yet."""
 
     chart: FiledChart
     name: str
     known: bool
     changes: tuple[Change, ...]
     onto: ChartRow | None = None
+    wearer_id: int | None = None
 
 
 def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) -> list[Incoming]:
@@ -116,7 +118,7 @@ def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) 
             if not _same(stands.get(code), reading)
         )
         name = wearer.name if wearer is not None else filed_chart.wearer
-        found.append(Incoming(filed_chart, name, wearer is not None, changes, row))
+        found.append(Incoming(filed_chart, name, wearer is not None, changes, row, wearer.id if wearer is not None else None))
     return found
 
 
@@ -131,7 +133,7 @@ def _chart_of(wearer: Wearer | None, read_on: date | None) -> ChartRow | None:
 PLACES = tuple((side, turn) for side in ("", *SIDES) for turn in (1, 2))
 
 
-def _at(reading: Reading, side: str, turn: int) -> Length | None:
+def at_place(reading: Reading, side: str, turn: int) -> Length | None:
     turns = reading.at(side)
     return turns.first if turn == 1 else turns.second
 
@@ -140,35 +142,5 @@ def _same(now: Reading | None, new: Reading) -> bool:
     """Whether a reading from a file says what stands on the chart already; what the file leaves out changes nothing."""
     if now is None:
         return False
-    pairs = ((_at(now, *place), _at(new, *place)) for place in PLACES)
+    pairs = ((at_place(now, *place), at_place(new, *place)) for place in PLACES)
     return all(b is None or (a is not None and a.ticks == b.ticks) for a, b in pairs)
-
-
-def take_in(session: Session, production: Production, charts: Iterable[FiledChart]) -> tuple[int, int]:
-    """Store what a file says, all of it in one go; returns how many wearers are new and how many readings were added."""
-    by_name = {wearer.name.lower(): wearer for wearer in production.wearers}
-    begun = added = 0
-    for entry in look_at(session, production.id, charts):
-        filed_chart, row = entry.chart, entry.onto
-        wearer = by_name.get(filed_chart.wearer.lower())
-        if wearer is None:
-            wearer = Wearer(
-                production_id=production.id, name=filed_chart.wearer, role=filed_chart.part, figure=filed_chart.figure
-            )
-            session.add(wearer)
-            session.flush()
-            by_name[filed_chart.wearer.lower()] = wearer
-            begun += 1
-        if row is None and not filed_chart.readings and entry.known:
-            continue
-        if row is None:
-            row = begin_chart(session, wearer, filed_chart.read_on or now().date(), carry=False)
-            row.foundation, row.shoes = filed_chart.foundation, filed_chart.shoes
-            row.measured_by, row.note = filed_chart.read_by, filed_chart.note
-        for change in entry.changes:
-            for side, turn in PLACES:
-                length = _at(change.new, side, turn)
-                if length is not None:
-                    add_reading(session, row, change.code, turn, length, side=side, carried_on=change.new.carried)
-                    added += 1
-    return begun, added

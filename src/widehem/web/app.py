@@ -5,8 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from flask import Flask, Response, current_app, g, render_template, request
+from flask import Flask, Response, current_app, g, make_response, render_template, request
 from flask_wtf.csrf import CSRFError, CSRFProtect
+from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 from werkzeug.routing import IntegerConverter, ValidationError
 
@@ -63,10 +64,19 @@ _WORDS = {
     405: ("Not this way", "This address takes no such request. Go back and use the buttons of the page."),
     413: ("Too large to lay on the table", "What was sent is over 2 MB, or a photo over 8 MB. Send less at once."),
     415: ("Not a message that is understood", "Send it as application/json."),
+    503: (
+        "Not kept yet",
+        "Somebody else is writing much at once. Go back: what you typed is still there; send it again in a moment.",
+    ),
     500: (
         "Something broke in the workroom",
         "The work is kept as it was. Go back and try again; if it happens twice, write down what you did.",
     ),
+}
+NOT_KEPT = {
+    "full": "The disk of the workroom is full: nothing was kept. Make room on it, go back, and send what you typed again.",
+    "readonly": "The data folder cannot be written to: nothing was kept. Give Wide Hem leave to, go back, and send it again.",
+    "disk i/o": "The disk of the workroom does not answer: nothing was kept. Look at it, go back, and send what you typed again.",
 }
 
 
@@ -128,6 +138,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
     app.register_blueprint(listen.device)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(OperationalError, _refused)
     app.register_error_handler(Exception, _unexpected)
     app.after_request(_policy)
     app.url_defaults(_static_version)
@@ -170,6 +181,20 @@ def _http(error: HTTPException) -> Any:
 
 def _csrf(_error: CSRFError) -> Any:
     return _page(403, *_WORDS[403])
+
+
+def _refused(error: OperationalError) -> Any:
+    """The database takes nothing now: busy, or no room, or no leave to write."""
+    said = str(error.orig).lower()
+    if "locked" in said or "busy" in said:
+        answer = make_response(_page(503, *_WORDS[503]))
+        answer.headers["Retry-After"] = "2"
+        return answer
+    for sign, words in NOT_KEPT.items():
+        if sign in said:
+            current_app.logger.error("not kept: %s", said)
+            return _page(507, "Not kept", words)
+    return _unexpected(error)
 
 
 def _unexpected(error: Exception) -> Any:

@@ -18,9 +18,10 @@ from widehem.core.output.charts_out import charts_csv, charts_json
 from widehem.core.output.sheets import PAPERS
 from widehem.core.units import Unit
 from widehem.store.charts import charts_of, core_charts
-from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at, take_in
+from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at
 from widehem.store.models import Production
 from widehem.store.tables import house_tables
+from widehem.store.taking_in import take_in
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, in_hand
@@ -111,11 +112,10 @@ def store(production_id: int) -> Any:
         abort(400)
     if found.problems and request.form.get("leave_out") != "yes":
         return _preview(production_id, found, data, request.form.get("name", ""), ""), 422
-    with current_store().write() as session:
-        production = session.get(Production, production_id)
-        if production is None:
-            abort(404)
-        take_in(session, production, found.charts)
+    try:
+        take_in(current_store(), production_id, found.charts)
+    except LookupError:
+        abort(404)
     return redirect(url_for("people.production", production_id=production_id), 303)
 
 

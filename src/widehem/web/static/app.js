@@ -109,6 +109,31 @@
     const line = document.getElementById("lost");
     if (line && line.textContent !== words) line.textContent = words;
   }
+  // a busy workroom kept nothing: the same thing is sent again, a few times, and what was typed stays in its field
+  const TRIES = 5;
+  const tries = new WeakMap();
+  document.addEventListener("htmx:responseError", (event) => {
+    const { xhr, requestConfig } = event.detail;
+    if (xhr.status === 507) return lost("Not kept: the disk of the workroom is full or cannot be written to. What you typed is still here.");
+    if (xhr.status !== 503) return;
+    const from = requestConfig.elt;
+    const count = (tries.get(from) || 0) + 1;
+    tries.set(from, count);
+    if (count > TRIES) {
+      tries.delete(from);
+      return lost("Not kept: the workroom is busy. What you typed is still here: try again.");
+    }
+    lost("Not kept yet: the workroom is busy. Trying again.");
+    const press = requestConfig.triggeringEvent && requestConfig.triggeringEvent.submitter;
+    window.setTimeout(() => {
+      if (!from.isConnected) return;
+      if (from.matches("form")) from.requestSubmit(press && press.isConnected ? press : null);
+      else if (from.matches("a")) from.click();
+    }, 1000 * count);
+  });
+  document.addEventListener("htmx:afterOnLoad", (event) => {
+    if (event.detail.xhr.status < 500) tries.delete(event.detail.requestConfig.elt);
+  });
   document.addEventListener("htmx:sendError", () => lost("No answer from the workroom. What you typed is still here: try again."));
   document.addEventListener("htmx:timeout", () => lost("The workroom takes long to answer. Try again."));
 
