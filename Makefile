@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test bench wide look lint browser-tools clean
+.PHONY: demo serve test bench wide hold look lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -48,6 +48,9 @@ bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
 
 wide: $(VENV)/.dev  ## two thousand random bodies through every method
 	$(BIN)/python -m tests.wide
+
+hold: $(VENV)/.dev  ## the attacks of the tests, fifty times as long: wild charts, forms gone wrong, kills
+	HOLD=50 $(BIN)/python -W ignore -m unittest tests.core.test_wild tests.web.test_attacks tests.store.test_killed
 
 look: $(VENV)/.dev browser-tools  ## every method on the eight bodies, closed, as pictures outside this folder
 	$(BIN)/python -m tests.look

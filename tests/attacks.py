@@ -1,7 +1,9 @@
-"""What nobody should be able to send: addresses, queries and forms gone wrong, made at random from a seed."""
+"""What nobody should be able to send: addresses, queries and forms gone wrong, made at random from a seed; and how long to go on
+(`make hold` goes on for long)."""
 
 from __future__ import annotations
 
+import os
 import random
 from collections.abc import Iterator
 from typing import Any
@@ -25,6 +27,11 @@ FIELDS = (
     "movement", "o.length", "e.bust", "plan", "paper", "scale", "a.side", "act", "what", "to", "open", "codes", "codes", "seen",
     "rules", "sure", "front", "back", "depth", "unit", "doubt", "why", "who", "check", "word", "file", "data", "steps", "version",
 )  # fmt: skip
+
+
+def times(count: int) -> int:
+    """So many tries of an attack in an ordinary run; HOLD times as many when that is set."""
+    return count * int(os.environ.get("HOLD", "1"))
 
 
 def addresses(app: Flask, chance: random.Random, method: str) -> Iterator[tuple[str, str]]:

@@ -6,6 +6,7 @@ import unittest
 from dataclasses import replace
 from unittest import mock
 
+from tests.attacks import times
 from tests.bodies import drafted, upper_build
 from tests.wild import wild
 from widehem.core.drafting.method import METHODS, armhole_of
@@ -21,7 +22,7 @@ class Wild(unittest.TestCase):
     def test_every_method_draws_or_refuses_in_words(self):
         chance = random.Random("wild")
         for code, method in METHODS.items():
-            for _ in range(PER_METHOD):
+            for _ in range(times(PER_METHOD)):
                 chart = wild(chance)
                 with self.subTest(code):
                     try:

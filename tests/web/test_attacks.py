@@ -4,7 +4,7 @@ import logging
 import random
 import unittest
 
-from tests.attacks import addresses, form, message, query
+from tests.attacks import addresses, form, message, query, times
 from tests.stores import fresh_store
 from tests.web.case import WebCase
 from widehem.web.app import create_app
@@ -24,7 +24,7 @@ class Attack(WebCase):
     def test_no_address_and_no_query_breaks_a_page(self):
         chance = random.Random("read")
         found = addresses(self.app, chance, "GET")
-        for _ in range(READS):
+        for _ in range(times(READS)):
             rule, url = next(found)
             asked = url + query(chance)
             self.assertLess(self.client.get(asked).status_code, 500, (rule, asked[:200]))
@@ -32,7 +32,7 @@ class Attack(WebCase):
     def test_no_form_breaks_a_page(self):
         chance, token = random.Random("write"), self.token()
         found = addresses(self.app, chance, "POST")
-        for number in range(WRITES):
+        for number in range(times(WRITES)):
             rule, url = next(found)
             if rule == "/door":
                 continue
@@ -42,7 +42,7 @@ class Attack(WebCase):
 
     def test_no_message_of_a_tape_breaks_anything(self):
         chance = random.Random("tape")
-        for _ in range(MESSAGES):
+        for _ in range(times(MESSAGES)):
             for end in ("readings", "undo"):
                 sent = message(chance)
                 answer = self.client.post(f"/tape/{chance.choice(('1234', 'x', '²²²²'))}/{end}", json=sent)

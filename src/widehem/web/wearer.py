@@ -57,7 +57,7 @@ def _page(wearer_id: int, errors: dict[str, str], typed: Mapping[str, str] | Non
             "To be careful of",
             "look" if careful else "true",
             str(len(careful)),
-            "notes",
+            "note" if len(careful) == 1 else "notes",
             " and ".join(careful) or "nothing noted",
         ),
     ]
