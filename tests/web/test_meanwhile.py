@@ -6,6 +6,7 @@ import unittest
 
 from tests.web.case import WebCase
 from widehem.store.dockets import find_docket, find_wearer
+from widehem.store.house import house_values
 from widehem.store.models import HouseList
 
 
@@ -38,6 +39,33 @@ class Meanwhile(WebCase):
         again = hidden(page, "/wearers/3/about")
         self.post("/wearers/3/about", {**again, "allergies": "wool, latex"})
         self.assertEqual(self.wearer().allergies, "wool, latex")
+
+    def test_a_clash_shows_what_others_changed_beside_it(self):
+        stale = hidden(self.get("/wearers/3"), "/wearers/3/about")
+        self.post("/wearers/3/about", {"allergies": "wool", "movement": "knees"})
+        page = self.post(
+            "/wearers/3/about", {**stale, "allergies": "latex", "movement": stale["was.movement"]}, status=409
+        ).get_data(as_text=True)
+        self.assertRegex(page, r">knees\s*</textarea>", "pressed again it would be lost")
+
+    def test_house_values(self):
+        at = {"of": "skirt.two_panel"}
+        stale = hidden(self.get("/house?of=skirt.two_panel"), "/house")
+        self.post("/house", {**stale, **at, "e.waist": "1.9", "o.length": "70"})
+        page = self.post("/house", {**stale, **at, "e.waist": "1.7", "o.length": "", "e.hip": "4.5"}, status=409).get_data(
+            as_text=True
+        )
+        self.assertIn("Meanwhile somebody kept “1.9” here", page)
+
+        def house():
+            with self.store.read() as session:
+                return {value.key: value.text for value in house_values(session) if value.of == at["of"]}
+
+        self.assertEqual(house(), {"e.waist": "1.9 cm", "o.length": "70 cm", "e.hip": "4.5 cm"})
+        fields = dict(re.findall(r'<input class="form-control r" id="[^"]+" name="([^"]+)"[^>]*?value="([^"]*)"', page))
+        self.assertEqual((fields["e.waist"], fields["o.length"]), ("1.7", "70.0"))
+        self.post("/house", {**hidden(page, "/house"), **fields, **at})
+        self.assertEqual(house(), {"e.waist": "1.7 cm", "o.length": "70 cm", "e.hip": "4.5 cm"})
 
     def test_a_note_of_two_is_both_notes(self):
         page = self.get("/wearers/3/measure")

@@ -51,8 +51,9 @@ class Shell(WebCase):
         def broken():
             raise ValueError("secret innards")
 
-        with self.assertLogs(self.app.logger, "ERROR"):
+        with self.assertLogs(self.app.logger, "ERROR") as log:
             page = self.get("/break", 500)
+        self.assertIn(re.search(r"it has the number (\w{8})\.", page)[1], log.output[0])
         self.assertIn("Something broke in the workroom", page)
         self.assertNotIn("innards", page)
 

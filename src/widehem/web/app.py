@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from pathlib import Path
 from typing import Any
 
@@ -24,6 +25,7 @@ from widehem.web import (
     door,
     ease,
     files,
+    health,
     house,
     listen,
     lists,
@@ -125,6 +127,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
         tables,
         ease,
         house,
+        health,
         accept,
         armhole,
         board,
@@ -198,5 +201,7 @@ def _refused(error: OperationalError) -> Any:
 
 
 def _unexpected(error: Exception) -> Any:
-    current_app.logger.exception("unexpected: %s", error)
-    return _page(500, *_WORDS[500])
+    number = secrets.token_hex(4)
+    current_app.logger.exception("unexpected, %s: %s %s: %s", number, request.method, request.path, error)
+    title, words = _WORDS[500]
+    return _page(500, title, f"{words} In the log it has the number {number}.")

@@ -28,6 +28,7 @@ from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
+from widehem.web.stood import clash, merged
 
 pages = Blueprint("house", __name__)
 PLAN = "allowances."  # in front of a plan's code in an address
@@ -46,6 +47,7 @@ class Row:
     unit: str = ""
     choices: tuple[tuple[str, str], ...] = ()
     error: str = ""
+    was: str = ""
 
 
 @pages.get("/house")
@@ -64,7 +66,17 @@ def _page(of: str, errors: Mapping[str, str], typed: Mapping[str, str], told: tu
     for value in found:
         counts[_address(value)] = counts.get(_address(value), 0) + 1
     rows = [
-        Row(row.key, row.name, row.why, row.usual, typed.get(row.key, row.text), row.unit, row.choices, errors.get(row.key, ""))
+        Row(
+            row.key,
+            row.name,
+            row.why,
+            row.usual,
+            typed.get(row.key, row.text),
+            row.unit,
+            row.choices,
+            errors.get(row.key, ""),
+            row.text,
+        )
         for row in _rows(of, own)
     ]
     slots = [
@@ -132,22 +144,22 @@ def keep() -> Any:
         abort(404)
     errors: dict[str, str] = {}
     found: list[HouseValue] = []
-    with current_store().read() as session:
-        own = {value.key: value.text for value in house_values(session) if value.of == _stored(of)}
-    for row in _rows(of, own):
-        text = form.get(row.key, row.text).strip()
-        if text == row.text:
-            continue
-        try:
-            found.append(
-                read_value(_stored(of), row.key, text, display().unit) if text else HouseValue(_stored(of), row.key, "")
-            )
-        except OptionError as error:
-            errors[row.key] = str(error)
-    if errors:
-        return _page(of, errors, form), 422
     with current_store().write() as session:
-        keep_values(session, found)
+        own = {value.key: value.text for value in house_values(session) if value.of == _stored(of)}
+        stands = {row.key: row.text for row in _rows(of, own)}
+        seen = merged(stands, {key: form[key].strip() for key in stands if key in form})
+        for key, text in seen.kept.items():
+            if text == stands[key]:
+                continue
+            try:
+                found.append(read_value(_stored(of), key, text, display().unit) if text else HouseValue(_stored(of), key, ""))
+            except OptionError as error:
+                errors[key] = str(error)
+        if not errors:
+            keep_values(session, found)
+    if errors or seen.clashes:
+        words = {key: clash(theirs) for key, theirs in seen.clashes.items()}
+        return _page(of, {**words, **errors}, seen.shown(form)), 422 if errors else 409
     return redirect(url_for(".values", of=of or None), 303)
 
 

@@ -9,18 +9,28 @@ import sys
 import threading
 from datetime import date
 from pathlib import Path
+from typing import Any
 
 from waitress import create_server
 
 import widehem.core.drafting.methods  # noqa: F401 - registers them
+from widehem.core.output.photo import LARGEST_FILE
 from widehem.store.copies import copies as copies_in
 from widehem.store.copies import copy_of_today
 from widehem.store.database import Store
 from widehem.store.keeping import StoreError, in_use
-from widehem.web.app import create_app
+from widehem.web.app import LARGEST_REQUEST, create_app
 from widehem.web.door import Door
 
 BUSY, FINE = 1, 0
+LIMITS: dict[str, Any] = {
+    "ident": "Wide Hem",
+    "max_request_body_size": LARGEST_FILE + LARGEST_REQUEST,  # more is refused while it is read
+    "connection_limit": 1000,  # those that say nothing are closed after channel_timeout seconds
+    "channel_timeout": 20,
+    "cleanup_interval": 5,
+    "asyncore_use_poll": True,  # more than 1,024 open files
+}
 FIRST_COPY, BETWEEN = 20.0, 600.0  # seconds after the start, and between looks whether one is due
 
 
@@ -36,7 +46,7 @@ def serve(
 
         load_demo(store)
     try:
-        server = create_server(create_app(store, door, copies), host=host, port=port, threads=threads, ident="Wide Hem")
+        server = create_server(create_app(store, door, copies), host=host, port=port, threads=threads, **LIMITS)
     except OSError as error:
         taken = error.errno in (errno.EADDRINUSE, errno.EACCES)
         print(

@@ -40,6 +40,10 @@ class Merged:
     kept: dict[str, str]
     clashes: dict[str, str]
 
+    def shown(self, typed: Mapping[str, str]) -> dict[str, str]:
+        """What stands in the fields when both are shown: where there is a clash what was typed, else what shall be kept."""
+        return {name: typed.get(name, now) if name in self.clashes else now for name, now in self.kept.items()}
+
 
 def merged(stored: Mapping[str, str], typed: Mapping[str, str]) -> Merged:
     """Fields as typed, where they were changed here; as they are stored, where they were not. Both to other ends is a clash."""

@@ -86,7 +86,7 @@ def keep(wearer_id: int) -> Any:
             if name != "figure" or value in all_tables(session):
                 setattr(wearer, ABOUT[name], value or (wearer.name if name == "name" else ""))
     if found.clashes:
-        return _page(wearer_id, {name: clash(theirs) for name, theirs in found.clashes.items()}, typed), 409
+        return _page(wearer_id, {name: clash(theirs) for name, theirs in found.clashes.items()}, found.shown(typed)), 409
     return redirect(url_for(".about", wearer_id=wearer_id), 303)
 
 

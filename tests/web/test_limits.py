@@ -1,0 +1,84 @@
+"""The server itself: many that say nothing, bodies without end, and whether all is well."""
+
+import contextlib
+import logging
+import socket
+import threading
+import unittest
+import urllib.request
+from contextlib import ExitStack
+from unittest import mock
+
+from sqlalchemy.exc import OperationalError
+from waitress import create_server
+
+from tests.stores import fresh_store
+from tests.web.case import WebCase
+from widehem.web.app import create_app
+from widehem.web.door import Door
+from widehem.web.serve import LIMITS
+
+SILENT = 150
+MUCH = 600_000_000
+
+
+class Limits(unittest.TestCase):
+    def serve(self, **more):
+        server = create_server(
+            create_app(fresh_store(self, demo=False)), host="127.0.0.1", port=0, threads=2, **{**LIMITS, **more}
+        )
+        logging.getLogger("waitress").setLevel(logging.CRITICAL)  # of what still comes while it is closed
+        thread = threading.Thread(target=server.run, daemon=True)
+        thread.start()
+        self.addCleanup(server.close)
+        self.at = ("127.0.0.1", int(server.effective_port))
+
+    def speaks(self):
+        with urllib.request.urlopen(f"http://127.0.0.1:{self.at[1]}/health", timeout=10) as answer:
+            return answer.status
+
+    def test_those_that_say_nothing_do_not_shut_the_door(self):
+        self.serve()
+        with ExitStack() as open_ones:
+            for _ in range(SILENT):
+                silent = open_ones.enter_context(socket.create_connection(self.at, timeout=10))
+                silent.sendall(b"GET / HTTP/1.1\r\nHo")
+            self.assertEqual(self.speaks(), 200)
+
+    def test_they_are_sent_away(self):
+        self.serve(channel_timeout=1, cleanup_interval=1)
+        with socket.create_connection(self.at, timeout=20) as silent:
+            self.assertEqual(silent.recv(10), b"", "closed from the other side")
+        self.assertEqual(self.speaks(), 200)
+
+    def test_a_body_without_end_is_refused_while_it_is_read(self):
+        self.serve()
+        head = f"POST /lists HTTP/1.1\r\nHost: 127.0.0.1:{self.at[1]}\r\n"
+        for more, body in (
+            (f"Content-Length: {MUCH}\r\n\r\n", b""),
+            ("Transfer-Encoding: chunked\r\n\r\n", b"%x\r\n" % MUCH + b"x" * (LIMITS["max_request_body_size"] + 70_000)),
+        ):
+            with self.subTest(more.strip()), socket.create_connection(self.at, timeout=10) as sender:
+                sender.sendall((head + more).encode())
+                said = b""
+                with contextlib.suppress(OSError):  # it may hang up before all is sent
+                    sender.sendall(body)
+                    said = sender.recv(100)
+                self.assertIn(said[9:12], (b"413", b""))
+        self.assertEqual(self.speaks(), 200)
+
+
+class Health(WebCase):
+    demo = False
+
+    def test_it_tells_whether_the_house_is_well_to_whoever_asks(self):
+        self.assertTrue(self.client.get("/health").get_json()["well"])
+        behind = create_app(self.store, Door(password="needle and thread")).test_client()
+        self.assertEqual((behind.get("/health").status_code, behind.get("/").status_code), (200, 303))
+        broken = OperationalError("SELECT", {}, Exception("disk I/O error"))
+        with mock.patch("sqlalchemy.orm.Session.execute", side_effect=broken):
+            self.assertEqual(self.client.get("/health").status_code, 503)
+
+
+if __name__ == "__main__":
+    unittest.main()
