@@ -48,6 +48,8 @@ class NotNow(WebCase):
             self.assertEqual((answer.status_code, answer.headers["Retry-After"]), (503, "2"))
             self.assertIn("Not kept yet", answer.get_data(as_text=True))
             self.get("/wearers/1/measure")  # reading goes on
+            tape = self.client.post("/tape/123456/readings", json={"value": "70"})
+            self.assertEqual((tape.status_code, tape.get_json()["error"][:8]), (503, "Somebody"))
         self.assertEqual(self.neck(), 37.5)
         self.assertEqual(self.keep().status_code, 303)
         self.assertEqual(self.neck(), 38.5)

@@ -123,6 +123,16 @@ class Meanwhile(WebCase):
             looks = find_docket(session, 8).looks
         self.assertEqual((looks.get(first), looks.get(second)), ("right", "change"))
 
+    def test_of_two_who_see_it_otherwise_both_stand(self):
+        stale = hidden(self.get("/dockets/8/compare"), "/dockets/8/looks")
+        first = "neckline"
+        self.post("/dockets/8/looks", {**stale, first: "right", "note": ""})
+        self.post("/dockets/8/looks", {**stale, first: "change", "note": "gapes"})
+        with self.store.read() as session:
+            looks = find_docket(session, 8).looks
+        self.assertEqual(looks[first], "change")
+        self.assertIn("gapes; neckline was right to somebody else", looks["note"])
+
 
 class Races(WebCase):
     def test_of_two_keeps_at_once_one_is_told(self):

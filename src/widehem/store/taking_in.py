@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import func, insert, select, update
 from sqlalchemy.orm import Session
 
+from widehem.core.body.chart import Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.core.units import Length
 from widehem.store.charts import reading_values
@@ -23,11 +24,11 @@ def take_in(store: Store, production_id: int, charts: Sequence[FiledChart]) -> t
     LookupError when the production is gone."""
     for _ in range(ROUNDS):
         with store.read() as session:
-            stood = _stands(session)
+            stood = _stands(session, production_id)
             plan = look_at(session, production_id, charts)
         with store.write() as session:
             _there(session, production_id)
-            if _stands(session) == stood:
+            if _stands(session, production_id) == stood:
                 return _write(session, production_id, plan)
     with store.write() as session:
         _there(session, production_id)
@@ -39,13 +40,15 @@ def _there(session: Session, production_id: int) -> None:
         raise LookupError(production_id)
 
 
-def _stands(session: Session) -> tuple[Any, ...]:
-    """Changes when a wearer, a chart or a reading comes or goes, or somebody is renamed."""
-    names = select(func.count(), func.max(Wearer.id), func.sum(func.length(Wearer.name)), func.group_concat(Wearer.name))
-    rows = select(select(func.count(ChartRow.id)).scalar_subquery(), select(func.max(ChartRow.id)).scalar_subquery())
+def _stands(session: Session, production_id: int) -> tuple[Any, ...]:
+    """Whatever a plan rests on: the wearers by name, their charts by day, and the last reading."""
+    here = Wearer.production_id == production_id
+    charts = select(ChartRow.id, ChartRow.taken_on).join(Wearer).where(here).order_by(ChartRow.id)
     return (
-        *session.execute(names).one(), *session.execute(rows).one(), session.scalar(select(func.max(ReadingRow.id))),
-    )  # fmt: skip
+        session.execute(select(Wearer.id, Wearer.name).where(here).order_by(Wearer.id)).all(),
+        session.execute(charts).all(),
+        session.scalar(select(func.max(ReadingRow.id)).join(ChartRow).join(Wearer).where(here)),
+    )
 
 
 def _write(session: Session, production_id: int, plan: Iterable[Incoming]) -> tuple[int, int]:
@@ -60,10 +63,10 @@ def _write(session: Session, production_id: int, plan: Iterable[Incoming]) -> tu
     ]
     if rows:
         session.connection().execute(insert(ReadingRow.__table__), rows)  # type: ignore[arg-type]
-    return sum(wearer_id not in {entry.wearer_id for entry in plan} for wearer_id in set(wearers)), len(rows)
+    return len(set(wearers) - {entry.wearer_id for entry in plan}), len(rows)
 
 
-def _lengths(reading: Any) -> Iterable[tuple[str, int, Length]]:
+def _lengths(reading: Reading) -> Iterable[tuple[str, int, Length]]:
     for side, turn in PLACES:
         length = at_place(reading, side, turn)
         if length is not None:

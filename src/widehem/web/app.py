@@ -15,6 +15,7 @@ from werkzeug.routing import IntegerConverter, ValidationError
 from widehem import __version__
 from widehem.core.output.photo import LARGEST_FILE
 from widehem.store.database import Store
+from widehem.store.keeping import StoreError
 from widehem.web import (
     accept,
     armhole,
@@ -142,6 +143,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(OperationalError, _refused)
+    app.register_error_handler(StoreError, lambda error: _page(409, "Not kept", str(error)))
     app.register_error_handler(Exception, _unexpected)
     app.after_request(_policy)
     app.url_defaults(_static_version)
@@ -169,8 +171,10 @@ def _policy(response: Response) -> Response:
     return response
 
 
-def _page(status: int, title: str, words: str) -> tuple[str, int]:
+def _page(status: int, title: str, words: str) -> tuple[str | dict[str, str], int]:
     g.pop("station", None)
+    if request.blueprint == "device":  # a tape reads no pages
+        return {"error": words}, status
     return render_template("error.html", title=title, words=words, status=status), status
 
 
