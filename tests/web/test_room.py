@@ -306,6 +306,12 @@ class Device(WebCase):
         elsewhere = {"REMOTE_ADDR": "10.0.0.7"}
         self.assertEqual(self.client.get(f"/tape/{self.pair}", environ_overrides=elsewhere).status_code, 200)
 
+    def test_the_hem_gives_the_figure_of_its_own_sentence(self):
+        self.post("/wearers/1/readings", {"measure": "neck", "first": "38.5", "second": "36"})
+        page = self.get("/wearers/1/measure?at=neck")
+        self.assertIn("Neck was read 38.5 and 36.0, 2.5 apart", page)
+        self.assertRegex(re.sub(r"<[^>]+>", " ", page), r"Two readings\s+2\.5\s+cm apart")
+
     def test_a_chart_not_begun_yet_can_listen(self):
         self.post("/wearers/12/listen", {"act": "begin", "list": "full", "what": "all", "twice": "on"})
         pair = re.search(r'class="pair num">(\d+)<', self.get("/wearers/12/listen"))[1]

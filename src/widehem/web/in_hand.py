@@ -183,8 +183,10 @@ def _slot(state: GroupState, hand: InHand, to: Callable[[str], str]) -> Slot:
                 state.title, "look", str(len(state.open)), "to look at", words, hand.to("charts.over_time"), len(state.open)
             )
         words = " and ".join(CATALOGUE[code].name.lower() for code in worst.measures[:2])
-        apart = figure(show.length(worst.apart))
-        return Slot(state.title, "look", apart, f"{show.unit} out", words, to(worst.measures[0]), len(state.open))
+        twice = worst.rule == "readings"  # the figure its own sentence gives, not how far it is beyond what is let pass
+        apart, how = (hand.chart.readings[worst.measures[0]].spread, "apart") if twice else (worst.apart, "out")
+        far = figure(show.length(apart))
+        return Slot(state.title, "look", far, f"{show.unit} {how}", words, to(worst.measures[0]), len(state.open))
     if state.title == "Two readings":
         code, spread = widest_spread(hand.chart)
         words = f"widest, {CATALOGUE[code].name.lower()}" if code else f"at most {show.full(GIRTH_SPREAD)} on a girth"
