@@ -30,7 +30,11 @@ def add_commands(commands: Any) -> None:
     serve.add_argument("--password-file", type=Path, metavar="FILE", help=f"the password of the house; or in {PASSWORD}")
     serve.add_argument("--https", action="store_true", help="it is reached over TLS only, through a proxy")
     serve.add_argument("--port", type=int, default=8420)
-    serve.add_argument("--threads", type=int, default=10)
+    serve.add_argument(
+        "--processes", type=int, default=0, help="that answer pages; as many as the machine has processors by itself"
+    )
+    serve.add_argument("--threads", type=int, default=8, help="of each process")
+    serve.add_argument("--queue", default="", metavar="URL", help="a Redis that carries the work that lasts; a file by itself")
     serve.add_argument(
         "--copies", type=Path, metavar="FOLDER", help="where daily copies are kept; in the data folder by itself"
     )
@@ -65,9 +69,11 @@ def _serve(arguments: argparse.Namespace) -> int:
         raise UsageError(f"--port {arguments.port} is no port: 1 to 65535, or 0 for a free one.")
     if not 1 <= arguments.threads <= 200:
         raise UsageError(f"--threads {arguments.threads}: 1 to 200.")
+    if not 0 <= arguments.processes <= 64:
+        raise UsageError(f"--processes {arguments.processes}: 1 to 64, or 0 for as many as the machine has processors.")
     return serve(
-        arguments.data, arguments.host, arguments.port, arguments.threads, demo=arguments.demo, door=_door(arguments),
-        copies=arguments.copies or arguments.data / FOLDER,
+        arguments.data, arguments.host, arguments.port, arguments.threads, processes=arguments.processes, demo=arguments.demo,
+        door=_door(arguments), copies=arguments.copies or arguments.data / FOLDER, queue=arguments.queue,
     )  # fmt: skip
 
 

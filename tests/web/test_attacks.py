@@ -9,7 +9,7 @@ from tests.stores import fresh_store
 from tests.web.case import WebCase
 from widehem.web.app import create_app
 from widehem.web.door import Door, hostname, own_path
-from widehem.web.guesses import Guesses
+from widehem.web.listen import STRAYS
 from widehem.web.numbers import is_number
 
 READS, WRITES, MESSAGES = 350, 250, 60
@@ -170,7 +170,7 @@ class Password(unittest.TestCase):
         self.assertEqual(self.get("/").status_code, 303)
 
     def test_guessing_waits(self):
-        for _ in range(Guesses().most):
+        for _ in range(STRAYS.most):
             self.assertEqual(self.say("guess").status_code, 403)
         self.assertEqual(self.say("needle and thread").status_code, 429)
 

@@ -4,34 +4,44 @@ import contextlib
 import logging
 import socket
 import threading
+import time
 import unittest
 import urllib.request
 from contextlib import ExitStack
 from unittest import mock
 
 from sqlalchemy.exc import OperationalError
-from waitress import create_server
+from waitress import wasyncore
 
 from tests.stores import fresh_store
 from tests.web.case import WebCase
+from widehem.web import patient
 from widehem.web.app import create_app
 from widehem.web.door import Door
-from widehem.web.serve import LIMITS
+from widehem.web.patient import LIMITS, Desk
 
 SILENT = 150
 MUCH = 600_000_000
 
 
 class Limits(unittest.TestCase):
-    def serve(self, **more):
-        server = create_server(
-            create_app(fresh_store(self, demo=False)), host="127.0.0.1", port=0, threads=2, **{**LIMITS, **more}
-        )
+    def serve(self):
         logging.getLogger("waitress").setLevel(logging.CRITICAL)  # of what still comes while it is closed
-        thread = threading.Thread(target=server.run, daemon=True)
+        listener = socket.create_server(("127.0.0.1", 0), backlog=1024)
+        self.at = listener.getsockname()
+        self.desk = Desk(create_app(fresh_store(self, demo=False)), [listener], 2)
+        stopped = threading.Event()
+
+        def run():
+            while not stopped.is_set():
+                self.desk.turn()
+            self.desk.close(2)
+            wasyncore.close_all(self.desk.server._map)
+
+        thread = threading.Thread(target=run)
         thread.start()
-        self.addCleanup(server.close)
-        self.at = ("127.0.0.1", int(server.effective_port))
+        self.addCleanup(thread.join)
+        self.addCleanup(stopped.set)
 
     def speaks(self):
         with urllib.request.urlopen(f"http://127.0.0.1:{self.at[1]}/health", timeout=10) as answer:
@@ -46,10 +56,44 @@ class Limits(unittest.TestCase):
             self.assertEqual(self.speaks(), 200)
 
     def test_they_are_sent_away(self):
-        self.serve(channel_timeout=1, cleanup_interval=1)
-        with socket.create_connection(self.at, timeout=20) as silent:
-            self.assertEqual(silent.recv(10), b"", "closed from the other side")
+        with mock.patch.multiple(patient, SILENT=0.5, SWEEP=0.1, TURN=0.1):
+            self.serve()
+            with socket.create_connection(self.at, timeout=20) as silent:
+                self.assertEqual(silent.recv(10), b"", "closed from the other side")
         self.assertEqual(self.speaks(), 200)
+
+    def test_one_that_sends_a_sign_now_and_then_is_sent_away_as_well(self):
+        with mock.patch.multiple(patient, SILENT=0.6, SWEEP=0.1, TURN=0.1):
+            self.serve()
+            with socket.create_connection(self.at, timeout=20) as slow:
+                slow.sendall(b"GET / HTTP/1.1\r\nX-Slow: ")
+                began = time.monotonic()
+                with self.assertRaises(OSError):
+                    while time.monotonic() - began < 15:
+                        slow.sendall(b"a")
+                        time.sleep(0.2)
+        self.assertEqual(self.speaks(), 200)
+
+    def test_an_upload_that_goes_on_is_waited_for(self):
+        with mock.patch.multiple(patient, SILENT=0.5, SWEEP=0.1, TURN=0.1):
+            self.serve()
+            with socket.create_connection(self.at, timeout=20) as steady:
+                head = f"POST /lists HTTP/1.1\r\nHost: 127.0.0.1:{self.at[1]}\r\nContent-Length: 12000\r\n\r\n"
+                steady.sendall(head.encode())
+                for _ in range(12):
+                    steady.sendall(b"x" * 1000)
+                    time.sleep(0.1)
+                self.assertIn(steady.recv(100)[9:12], (b"400", b"403"), "it was heard to its end")
+
+    def test_when_nearly_all_places_are_taken_those_that_wait_longest_go(self):
+        with mock.patch.multiple(patient, CROWDED=SILENT * 0.8, MOST_CONNECTIONS=SILENT, TURN=0.1):
+            self.serve()
+            with ExitStack() as open_ones:
+                for _ in range(SILENT * 2):
+                    silent = open_ones.enter_context(socket.create_connection(self.at, timeout=10))
+                    silent.sendall(b"GET / HTTP/1.1\r\nHo")
+                self.assertEqual(self.speaks(), 200)
+                self.assertLess(len(self.desk.server.active_channels), SILENT * 1.5)
 
     def test_a_body_without_end_is_refused_while_it_is_read(self):
         self.serve()

@@ -341,7 +341,9 @@ class Cut(WebCase):
 
     def test_what_cannot_be_drawn_leads_back_to_the_board(self):
         self.assertEqual(self.client.get("/dockets/4/cut").status_code, 303)
-        self.get("/dockets/4/files/sheets.pdf", 404)
+        told = self.client.get("/dockets/4/files/sheets.pdf")
+        self.assertEqual(told.status_code, 303)
+        self.assertIn("This garment cannot be drawn as it is kept", self.get(told.location))
 
 
 if __name__ == "__main__":

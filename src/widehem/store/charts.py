@@ -11,7 +11,8 @@ from sqlalchemy.orm import Session
 
 from widehem.core.body.chart import SIDES, Chart, Reading, Turns
 from widehem.core.units import Length, Unit
-from widehem.store.models import AcceptedDoubt, ChartRow, Docket, ReadingRow, Wearer, now
+from widehem.store.clock import house_day
+from widehem.store.models import AcceptedDoubt, ChartRow, Docket, ReadingRow, Wearer
 from widehem.store.tables import tables_named
 
 
@@ -44,7 +45,9 @@ def open_chart(session: Session, wearer: Wearer, taken_on: date | None = None) -
     """The newest chart of a wearer; begun when there is none."""
     row = latest_chart(session, wearer.id)
     if row is None:
-        row = ChartRow(wearer_id=wearer.id, taken_on=taken_on or now().date(), foundation="", shoes="", measured_by="", note="")
+        row = ChartRow(
+            wearer_id=wearer.id, taken_on=taken_on or house_day(session), foundation="", shoes="", measured_by="", note=""
+        )
         session.add(row)
         session.flush()
     return row

@@ -26,7 +26,7 @@ from widehem.store.keeping import (
 )
 from widehem.store.models import NEVER_CHANGED, Base
 
-HEAD = "0010"
+HEAD = "0011"
 BUSY_MS = 3000  # waited for somebody else who writes; then the browser says so and sends it again
 MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -47,7 +47,7 @@ class Store:
         make_private(folder, PRIVATE_FOLDER)
         refuse_unfit(folder)
         self.file = folder / FILE
-        self.engine = _engine(self.file)
+        self.engine = engine_on(self.file)
         self._writing = self.engine.execution_options(immediate=True)
         try:
             upgrade(self.engine, self.file)
@@ -94,13 +94,14 @@ class Store:
         self.engine.dispose()
 
 
-def _engine(file: Path) -> Engine:
+def engine_on(file: Path, synchronous: str = "FULL") -> Engine:
+    """The engine on an SQLite file. synchronous: FULL where a kept word must outlive a power cut, OFF where the file may be lost."""
     engine = create_engine(f"sqlite:///{file}", pool_size=12, max_overflow=12)
 
     @event.listens_for(engine, "connect")
     def prepare(connection: sqlite3.Connection, _record: Any) -> None:
         connection.isolation_level = None  # transactions are begun below, not by the driver
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", f"busy_timeout={BUSY_MS}"):
+        for pragma in ("journal_mode=WAL", f"synchronous={synchronous}", "foreign_keys=ON", f"busy_timeout={BUSY_MS}"):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")

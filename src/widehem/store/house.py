@@ -11,13 +11,15 @@ from sqlalchemy.orm import Session
 from widehem.core.drafting.method import METHODS, Method
 from widehem.core.marking.house import HouseValue, amounts_for, settings_for, value_words, values_for
 from widehem.core.marking.plans import KINDS, PLANS
+from widehem.store.clock import OF_HOUSE
 from widehem.store.designs import block_design
 from widehem.store.models import Docket, HouseRow, Wearer
 
 
 def house_values(session: Session) -> tuple[HouseValue, ...]:
     """Every value of the house, in the order they were set."""
-    return tuple(HouseValue(row.of, row.key, row.text) for row in session.scalars(select(HouseRow).order_by(HouseRow.id)))
+    rows = session.scalars(select(HouseRow).where(HouseRow.of != OF_HOUSE).order_by(HouseRow.id))
+    return tuple(HouseValue(row.of, row.key, row.text) for row in rows)
 
 
 def keep_values(session: Session, values: Iterable[HouseValue]) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any, cast
 
 from sqlalchemy import select
@@ -132,9 +132,14 @@ def _heard_before(session: Session, row: Listening, message: Message) -> Heard |
     if message.number is not None:
         return session.scalars(query.where(Heard.number == message.number)).first()
     last = session.scalars(query).first()
-    if last is None or last.undone or now() - last.created_at > BOUNCE:
+    if last is None or last.undone or not _just_now(last.created_at):
         return None
     return last if last.answer["ticks"] == message.length.ticks else None
+
+
+def _just_now(moment: datetime) -> bool:
+    """Whether this was a moment ago; what lies ahead, as after the clock was put back, was not."""
+    return timedelta() <= now() - moment <= BOUNCE
 
 
 def _next_number(session: Session, row: Listening, device: str) -> int:
@@ -196,7 +201,8 @@ def _meant(session: Session, row: Listening, device: str, number: int | None) ->
     query = select(Heard).where(Heard.listening_id == row.id, Heard.device == device)
     if number is not None:
         return session.scalars(query.where(Heard.number == number)).first()
-    bounced = session.scalars(query.where(Heard.undone_at > now() - BOUNCE)).first()
+    undone = session.scalars(query.where(Heard.undone_at.is_not(None)).order_by(Heard.undone_at.desc())).first()
+    bounced = undone if undone is not None and undone.undone_at is not None and _just_now(undone.undone_at) else None
     return bounced or session.scalars(query.where(Heard.undone_at.is_(None)).order_by(Heard.id.desc())).first()
 
 

@@ -1,38 +1,117 @@
-"""A file of charts stored whole or not at all, and quickly: what is to be written is worked out before the database is held."""
+"""A file of charts stored whole or not at all, without holding the database for long: it is staged in small steps, then moved among
+the rest in one."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+import secrets
+import time
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from datetime import date, timedelta
 from typing import Any
 
-from sqlalchemy import func, insert, select, update
+from sqlalchemy import delete, func, insert, literal, select, update
 from sqlalchemy.orm import Session
 
 from widehem.core.body.chart import Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.core.units import Length
 from widehem.store.charts import reading_values
+from widehem.store.clock import house_day
 from widehem.store.database import Store
 from widehem.store.files import PLACES, Incoming, at_place, look_at
-from widehem.store.models import ChartRow, Docket, Production, ReadingRow, Wearer, now
+from widehem.store.models import (
+    ChartRow,
+    Docket,
+    Intake,
+    IntakeChart,
+    IntakeReading,
+    IntakeWearer,
+    Production,
+    ReadingRow,
+    Wearer,
+    now,
+)
 
-ROUNDS = 3  # of working it out anew, when somebody wrote meanwhile, before it is worked out with the database held
+ROUNDS = 3  # of staging it anew, when the wearers it rests on were changed meanwhile
+AT_ONCE = 800  # rows of a step
+KNOWN_FOR = timedelta(days=1)  # that a file was kept
+PAUSE = 0.01  # seconds between steps, for whoever waits
+Step = Callable[[int, int], None]
 
 
-def take_in(store: Store, production_id: int, charts: Sequence[FiledChart]) -> tuple[int, int]:
-    """Store what a file says, all of it in one go; returns how many wearers are new and how many readings were added. Raises
-    LookupError when the production is gone."""
+class NotTakenInError(Exception):
+    """Why nothing of a file was kept, a sentence."""
+
+
+def take_in(
+    store: Store, production_id: int, charts: Sequence[FiledChart], step: Step = lambda done, whole: None, job: str = ""
+) -> tuple[int, int]:
+    """Store what a file says, all of it or nothing; returns how many wearers are new and how many readings were added.
+
+    step: is told how many of how many rows are staged; whatever it raises leaves nothing behind. job: who asked; a file that was kept
+    for it is not kept again. Raises LookupError when the production is gone, NotTakenInError.
+    """
+    job = job or secrets.token_hex(12)
+    with store.read() as session:
+        before = session.scalars(select(Intake).where(Intake.job == job, Intake.kept_at.is_not(None))).first()
+    if before is not None:
+        return before.new_wearers, before.readings
     for _ in range(ROUNDS):
-        with store.read() as session:
-            stood = _stands(session, production_id)
-            plan = look_at(session, production_id, charts)
+        clear(store, job)
+        try:
+            with store.read() as session:
+                _there(session, production_id)
+                stood = _stands(session, production_id)
+                plan = [
+                    entry
+                    for entry in look_at(session, production_id, charts)
+                    if entry.onto or entry.chart.readings or not entry.known
+                ]
+                today = house_day(session)
+            intake = _stage(store, production_id, plan, today, step, job)
+            with store.write() as session:
+                _there(session, production_id)
+                if _stands(session, production_id) == stood:
+                    counts = _move(session, production_id, intake)
+                    break
+        except BaseException:
+            clear(store, job)
+            raise
+    else:
+        clear(store, job)
+        raise NotTakenInError(
+            "The wearers of this production were changed again and again while the file was taken in. Nothing of it was kept: store it again."
+        )
+    clear(store, job, staged_only=True)
+    return counts
+
+
+def sweep(store: Store) -> None:
+    """Let go of whatever was staged by a process that is no more; nobody may be taking a file in."""
+    with store.read() as session:
+        jobs = list(session.scalars(select(Intake.job)))
+        old = now() - KNOWN_FOR
+        stays = set(session.scalars(select(Intake.job).where(Intake.kept_at > old)))
+    for job in jobs:
+        clear(store, job, staged_only=job in stays)
+
+
+def clear(store: Store, job: str, *, staged_only: bool = False) -> None:
+    """Let go of what is staged for a job, in small steps. staged_only: that it was kept stays known."""
+    with store.read() as session:
+        intakes = list(session.scalars(select(Intake.id).where(Intake.job == job)))
+        charts = list(session.scalars(select(IntakeChart.id).where(IntakeChart.intake_id.in_(intakes))))
+    for start in range(0, len(charts), 100):
+        some = charts[start : start + 100]
         with store.write() as session:
-            _there(session, production_id)
-            if _stands(session, production_id) == stood:
-                return _write(session, production_id, plan)
-    with store.write() as session:
-        _there(session, production_id)
-        return _write(session, production_id, look_at(session, production_id, charts))
+            session.execute(delete(IntakeReading).where(IntakeReading.intake_chart_id.in_(some)))
+            session.execute(delete(IntakeChart).where(IntakeChart.id.in_(some)))
+        time.sleep(PAUSE)
+    if intakes:
+        with store.write() as session:
+            session.execute(delete(IntakeWearer).where(IntakeWearer.intake_id.in_(intakes)))
+            if not staged_only:
+                session.execute(delete(Intake).where(Intake.id.in_(intakes)))
 
 
 def _there(session: Session, production_id: int) -> None:
@@ -41,64 +120,169 @@ def _there(session: Session, production_id: int) -> None:
 
 
 def _stands(session: Session, production_id: int) -> tuple[Any, ...]:
-    """Whatever a plan rests on: the wearers by name, their charts by day, and the last reading."""
+    """Whatever a plan rests on: the wearers by name, and their charts by day."""
     here = Wearer.production_id == production_id
     charts = select(ChartRow.id, ChartRow.taken_on).join(Wearer).where(here).order_by(ChartRow.id)
     return (
         session.execute(select(Wearer.id, Wearer.name).where(here).order_by(Wearer.id)).all(),
         session.execute(charts).all(),
-        session.scalar(select(func.max(ReadingRow.id)).join(ChartRow).join(Wearer).where(here)),
     )
 
 
-def _write(session: Session, production_id: int, plan: Iterable[Incoming]) -> tuple[int, int]:
-    plan = [entry for entry in plan if entry.onto is not None or entry.chart.readings or not entry.known]
-    wearers = _wearers(session, production_id, plan)
-    charts = _charts(session, plan, wearers)
-    rows = [
-        reading_values(chart_id, change.code, turn, length, side, change.new.carried)
-        for entry, chart_id in zip(plan, charts, strict=True)
-        for change in entry.changes
-        for side, turn, length in _lengths(change.new)
-    ]
+# ---- staging ----
+
+
+def _stage(store: Store, production_id: int, plan: Sequence[Incoming], today: date, step: Step, job: str) -> int:
+    """Write what is planned where nobody looks; returns the number of the intake."""
+    whole = len(plan) + sum(1 for entry in plan for _ in _readings(entry))
+    step(0, whole)
+    with store.write() as session:
+        row = Intake(job=job, production_id=production_id)
+        session.add(row)
+        session.flush()
+        intake = row.id
+    known: dict[str, int] = {}
+    done = 0
+    for some in _portions(plan):
+        step(done, whole)
+        with store.write() as session:
+            done += _stage_some(session, intake, some, known, today)
+        time.sleep(PAUSE)
+    step(whole, whole)
+    return intake
+
+
+def _portions(plan: Iterable[Incoming]) -> Iterator[list[Incoming]]:
+    """The plan in portions of about as many rows as are written at once."""
+    some: list[Incoming] = []
+    rows = 0
+    for entry in plan:
+        some.append(entry)
+        rows += 1 + sum(1 for _ in _readings(entry))
+        if rows >= AT_ONCE:
+            yield some
+            some, rows = [], 0
+    if some:
+        yield some
+
+
+def _stage_some(session: Session, intake: int, some: Sequence[Incoming], known: dict[str, int], today: date) -> int:
+    """Stage some charts; known: the staged wearers by name, to which these are added. Returns how many rows were written."""
+    for entry in some:
+        name = entry.chart.wearer.lower()
+        if name not in known:
+            wearer = IntakeWearer(
+                intake_id=intake,
+                wearer_id=entry.wearer_id,
+                name=entry.chart.wearer,
+                role=entry.chart.part,
+                figure=entry.chart.figure,
+            )
+            session.add(wearer)
+            session.flush()
+            known[name] = wearer.id
+    values = [
+        {
+            "intake_id": intake, "intake_wearer_id": known[entry.chart.wearer.lower()],
+            "chart_id": entry.onto.id if entry.onto is not None else None, "taken_on": entry.chart.read_on or today,
+            "foundation": entry.chart.foundation, "shoes": entry.chart.shoes, "measured_by": entry.chart.read_by,
+            "note": entry.chart.note,
+        }
+        for entry in some
+    ]  # fmt: skip
+    ids = session.scalars(insert(IntakeChart).returning(IntakeChart.id, sort_by_parameter_order=True), values).all()
+    rows = []
+    for entry, number in zip(some, ids, strict=True):
+        for code, turn, length, side, carried in _readings(entry):
+            row = reading_values(number, code, turn, length, side, carried)
+            rows.append({**row, "intake_chart_id": row.pop("chart_id")})
     if rows:
-        session.connection().execute(insert(ReadingRow.__table__), rows)  # type: ignore[arg-type]
-    return len(set(wearers) - {entry.wearer_id for entry in plan}), len(rows)
+        session.connection().execute(insert(IntakeReading.__table__), rows)  # type: ignore[arg-type]
+    return len(some) + len(rows)
 
 
-def _lengths(reading: Reading) -> Iterable[tuple[str, int, Length]]:
+def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length, str, date | None]]:
+    for change in entry.changes:
+        for side, turn, length in _lengths(change.new):
+            yield change.code, turn, length, side, change.new.carried
+
+
+def _lengths(reading: Reading) -> Iterator[tuple[str, int, Length]]:
     for side, turn in PLACES:
         length = at_place(reading, side, turn)
         if length is not None:
             yield side, turn, length
 
 
-def _wearers(session: Session, production_id: int, plan: Sequence[Incoming]) -> list[int]:
-    """The wearer of each chart; who is not there yet is begun."""
-    new = {entry.chart.wearer.lower(): entry.chart for entry in reversed(plan) if entry.wearer_id is None}
-    values = [
-        {"production_id": production_id, "name": chart.wearer, "role": chart.part, "figure": chart.figure}
-        for chart in new.values()
-    ]
-    query = insert(Wearer).returning(Wearer.id, sort_by_parameter_order=True)
-    ids = dict(zip(new, session.scalars(query, values), strict=True)) if values else {}
-    return [entry.wearer_id if entry.wearer_id is not None else ids[entry.chart.wearer.lower()] for entry in plan]
+# ---- moving ----
 
 
-def _charts(session: Session, plan: Sequence[Incoming], wearers: Sequence[int]) -> list[int]:
-    """The chart each goes on; dockets stay on the newest of those that were there before."""
-    begun = [(entry.chart, wearer) for entry, wearer in zip(plan, wearers, strict=True) if entry.onto is None]
-    for wearer_id in {entry.wearer_id for entry in plan if entry.onto is None and entry.wearer_id is not None}:
+def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
+    """Move what is staged among the rest, within the database; dockets stay on the newest chart of those that were there before."""
+    moment = literal(now())
+    mine = IntakeWearer.intake_id == intake
+    new_wearers = select(func.count()).select_from(IntakeWearer).where(mine, IntakeWearer.wearer_id.is_(None))
+    begun = session.scalar(new_wearers) or 0
+    old = select(IntakeWearer.wearer_id).join(IntakeChart, IntakeChart.intake_wearer_id == IntakeWearer.id)
+    _hold_dockets(session, old.where(mine, IntakeWearer.wearer_id.is_not(None), IntakeChart.chart_id.is_(None)))
+
+    first, last = _first_and_last(session, IntakeWearer.id, mine & IntakeWearer.wearer_id.is_(None), Wearer.id)
+    fresh = IntakeWearer.wearer_id > last  # those that get a number now
+    session.execute(
+        update(IntakeWearer).where(mine, IntakeWearer.wearer_id.is_(None)).values(wearer_id=IntakeWearer.id - first + last + 1)
+    )
+    empty = literal("")
+    wearers = select(
+        IntakeWearer.wearer_id,
+        literal(production_id),
+        IntakeWearer.name,
+        IntakeWearer.role,
+        IntakeWearer.figure,
+        empty,
+        empty,
+        moment,
+    ).where(mine, fresh)
+    columns = ["id", "production_id", "name", "role", "figure", "allergies", "movement", "created_at"]
+    session.execute(insert(Wearer).from_select(columns, wearers, include_defaults=False))
+
+    here = IntakeChart.intake_id == intake
+    first, last = _first_and_last(session, IntakeChart.id, here & IntakeChart.chart_id.is_(None), ChartRow.id)
+    session.execute(
+        update(IntakeChart).where(here, IntakeChart.chart_id.is_(None)).values(chart_id=IntakeChart.id - first + last + 1)
+    )
+    charts = (
+        select(
+            IntakeChart.chart_id, IntakeWearer.wearer_id, IntakeChart.taken_on, IntakeChart.foundation, IntakeChart.shoes,
+            IntakeChart.measured_by, IntakeChart.note, moment,
+        )
+        .join(IntakeWearer, IntakeChart.intake_wearer_id == IntakeWearer.id)
+        .where(here, IntakeChart.chart_id > last)
+    )  # fmt: skip
+    columns = ["id", "wearer_id", "taken_on", "foundation", "shoes", "measured_by", "note", "created_at"]
+    session.execute(insert(ChartRow).from_select(columns, charts, include_defaults=False))
+
+    plain = ["measure", "turn", "ticks", "typed", "unit", "side", "carried_on"]
+    readings = (
+        select(IntakeChart.chart_id, *(getattr(IntakeReading, name) for name in plain), moment)
+        .join(IntakeChart, IntakeReading.intake_chart_id == IntakeChart.id)
+        .where(here)
+    )
+    added = session.execute(
+        insert(ReadingRow).from_select(["chart_id", *plain, "created_at"], readings, include_defaults=False)
+    )
+    count = int(added.rowcount)  # type: ignore[attr-defined]
+    session.execute(update(Intake).where(Intake.id == intake).values(kept_at=now(), new_wearers=begun, readings=count))
+    return begun, count
+
+
+def _first_and_last(session: Session, staged: Any, mine: Any, real: Any) -> tuple[int, int]:
+    """The first number of what is staged and new, and the last of what is there."""
+    return session.scalar(select(func.min(staged)).where(mine)) or 0, session.scalar(select(func.max(real))) or 0
+
+
+def _hold_dockets(session: Session, wearers: Any) -> None:
+    """Dockets of these wearers that follow the newest chart stay on the one that is newest now."""
+    for wearer_id in set(session.scalars(wearers)):
         last = select(ChartRow.id).where(ChartRow.wearer_id == wearer_id).order_by(ChartRow.taken_on.desc(), ChartRow.id.desc())
         held = update(Docket).where(Docket.wearer_id == wearer_id, Docket.chart_id.is_(None))
         session.execute(held.values(chart_id=last.limit(1).scalar_subquery()))
-    values = [
-        {
-            "wearer_id": wearer, "taken_on": chart.read_on or now().date(), "foundation": chart.foundation, "shoes": chart.shoes,
-            "measured_by": chart.read_by, "note": chart.note,
-        }
-        for chart, wearer in begun
-    ]  # fmt: skip
-    query = insert(ChartRow).returning(ChartRow.id, sort_by_parameter_order=True)
-    ids = iter(session.scalars(query, values).all() if values else [])
-    return [entry.onto.id if entry.onto is not None else next(ids) for entry in plan]

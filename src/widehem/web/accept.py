@@ -18,17 +18,6 @@ from widehem.web.here import current_store
 pages = Blueprint("accept", __name__)
 
 
-def kept_of(docket: Docket) -> dict[str, Acceptance]:
-    """What was accepted on a docket, by the name of the check; what cannot be read is left out."""
-    found: dict[str, Acceptance] = {}
-    for name, data in (docket.accepted or {}).items():
-        try:
-            found[name] = Acceptance.from_data(data)
-        except (KeyError, TypeError, ValueError):
-            continue
-    return found
-
-
 def wrong_word(word: str) -> str:
     """Why this is no word to accept a check with; '' when it is one."""
     if not word:

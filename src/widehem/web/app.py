@@ -14,11 +14,13 @@ from werkzeug.routing import IntegerConverter, ValidationError
 
 from widehem import __version__
 from widehem.core.output.photo import LARGEST_FILE
+from widehem.jobs.works import Works
 from widehem.store.database import Store
 from widehem.store.keeping import StoreError
 from widehem.web import (
     accept,
     armhole,
+    at_work,
     board,
     charts,
     company,
@@ -42,6 +44,7 @@ from widehem.web import (
 )
 from widehem.web.door import Door
 from widehem.web.numbers import is_number
+from widehem.web.sessions import Sessions
 from widehem.web.stood import stamp
 from widehem.web.typed import Typed
 
@@ -92,11 +95,12 @@ class Number(IntegerConverter):
         return int(value)
 
 
-def create_app(store: Store, at: Door | None = None, copies: Path | None = None) -> Flask:
+def create_app(store: Store, at: Door | None = None, copies: Path | None = None, works: Works | None = None) -> Flask:
     """The application on this store. at: the door it stands behind; loopback without a password unless another is named.
-    copies: where its daily copies are kept."""
+    copies: where its daily copies are kept. works: who does the work that lasts; without them it is done by whoever asks."""
     app = Flask(__name__)
     app.request_class = Typed
+    app.session_interface = Sessions()
     app.config.update(
         SECRET_KEY=store.secret(),
         SESSION_COOKIE_SAMESITE="Strict",
@@ -112,10 +116,12 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.extensions["widehem.store"] = store
     app.extensions["widehem.copies"] = copies
+    app.extensions["widehem.works"] = works or Works(store, inline=True)
     door.set_up(app, at or Door())
     app.before_request(_room_for_photos)
     CSRFProtect(app).exempt(listen.device)
     show.set_up(app)
+    at_work.set_up(app)
     for station in (
         people,
         wearer,
@@ -131,6 +137,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None)
         health,
         accept,
         armhole,
+        at_work,
         board,
         compare,
         walk,

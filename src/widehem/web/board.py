@@ -31,7 +31,8 @@ from widehem.store.ease import all_plans
 from widehem.store.house import house_differs
 from widehem.store.making import Work, find_work
 from widehem.store.models import Docket
-from widehem.web.accept import kept_of, wrong_word
+from widehem.store.papers import accepted_of
+from widehem.web.accept import wrong_word
 from widehem.web.board_state import (
     EASE,
     MEASURE,
@@ -206,7 +207,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
     last = len(made.steps)
     step = last if state.step is None else max(1, min(state.step, last))
     lit = next((check for check in made.checks if check.name == state.lit), None)
-    holds = accepted(made.checks, kept_of(docket))
+    holds = accepted(made.checks, accepted_of(docket))
     context.update(
         selvedge=selvedge(docket.wearer, docket, chart, "draft", f"{step} of {last}", changed),
         step=step,

@@ -15,7 +15,7 @@ from widehem.store.charts import begin_chart, charts_of, core_charts
 from widehem.store.dockets import changed_since, differences, find_docket, find_wearer
 from widehem.store.models import ChartRow
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, today
 from widehem.web.in_hand import hem_slots, in_hand
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
@@ -71,7 +71,7 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
     return render_template(
         "charts.html", hand=hand, wearer=hand.wearer, rows=rows, charts=charts, before=before, after=after, found=found,
             stale=stale,
-        dockets=dockets, on=on, today=date.today(), age_words=age_words, too_old=too_old, catalogue=CATALOGUE, errors=errors,
+        dockets=dockets, on=on, today=today(), age_words=age_words, too_old=too_old, catalogue=CATALOGUE, errors=errors,
         whole_doubts=[doubt for doubt in hand.doubts if doubt.rule in ("age", "foundation")], accepted=hand.accepted, at=None,
         page="charts.over_time", selvedge=selvedge(hand.wearer, hand.docket, hand.chart, "measure", changed=changed),
         slots=[Slot("Charts", "true" if rows else "open", figure(str(len(rows))), "", "kept, none ever changed unseen"),

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date
 from functools import lru_cache
 
 from flask import Blueprint, abort, render_template, request, url_for
@@ -18,7 +17,7 @@ from widehem.core.units import Display
 from widehem.store.files import Measured, accepted_doubts, company
 from widehem.store.models import Production, Wearer
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, today
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, figure
 
@@ -134,5 +133,5 @@ def _figure(cm: float, show: Display) -> Markup:
 def _row(person: Measured, accepted: dict[int, set[str]]) -> Row:
     kept = accepted.get(person.row.id, set()) if person.row else set()
     doubted = frozenset(code for doubt in doubts(person.chart) if doubt.key not in kept for code in doubt.measures)
-    age = (date.today() - person.row.taken_on).days if person.row else None
+    age = (today() - person.row.taken_on).days if person.row else None
     return Row(person.wearer, person.chart, doubted, age)

@@ -12,21 +12,24 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.design.compare import ALIGN, Row, compare_made, laid_over
 from widehem.core.design.design import Design
 from widehem.core.design.make import Made
-from widehem.core.design.sensitivity import Touch
+from widehem.core.design.sensitivity import Move
 from widehem.core.drafting.method import METHODS, WHOLE
 from widehem.core.output.svg_compare import compare_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.jobs.ledger import Job
+from widehem.jobs.touchiness import TOUCHINESS, read_touchiness, touch_key
 from widehem.store.charts import charts_of, core_chart
 from widehem.store.designs import design_steps
 from widehem.store.dockets import dockets_of, find_docket
 from widehem.store.ease import all_plans
 from widehem.store.making import Work
 from widehem.store.models import ChartRow
+from widehem.web.at_work import SHORT, ask
 from widehem.web.board import load, settings_of
 from widehem.web.board_state import OPTION, design_with, kept_settings, known_setting, settings_from
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, current_works
 from widehem.web.selvedge import selvedge
 from widehem.web.show import day, display, figure, said
 from widehem.web.stood import both, merged
@@ -77,6 +80,7 @@ def compare(docket_id: int) -> Any:
     groups: dict[str, list[Row]] = {}
     for row in rows:
         groups.setdefault(row.group, []).append(row)
+    touchy, job = _touchy(work) if request.args.get("touchy") == "1" else (None, None)
     show = display()
     widest = max((abs(row.by) for row in differing if row.by is not None and not row.area), default=0.0)
     slots = [
@@ -93,8 +97,7 @@ def compare(docket_id: int) -> Any:
         "compare.html", docket=work.docket, mine=mine, other=other, choices=groups_of_choices, wanted=wanted, at=at,
             align=ALIGN, groups=groups,
         looks=LOOKS, verdicts=VERDICTS, noted=work.docket.looks,
-        drawing=Markup(drawing), box=box, touchy=_touchy(work) if request.args.get("touchy") == "1" else None,
-            catalogue=CATALOGUE,
+        drawing=Markup(drawing), box=box, touchy=touchy, job=job, catalogue=CATALOGUE,
         selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "draft", "compare", work.changed), slots=slots, tally="",
         next=Next("Back to the draft", url_for("board.draft", docket_id=docket_id)),
     )  # fmt: skip
@@ -213,11 +216,13 @@ def _usable(method: str, key: str, text: str) -> bool:
     return True
 
 
-def _touchy(work: Work) -> list[tuple[str, list[Any]]]:
-    """For every measure of the garment what one centimetre more moves, the touchiest first."""
-    try:
-        touch = Touch(work.design(), work.chart, work.alterations, work.armhole)
-    except OptionError:
-        return []
-    found = [(code, list(touch.moves(code))) for code in work.method.uses(work.docket.all_options)]
-    return sorted(found, key=lambda entry: -sum(abs(move.by) for move in entry[1]))
+def _touchy(work: Work) -> tuple[list[tuple[str, list[Move]]], Job | None]:
+    """For every measure of the garment what one centimetre more moves, the touchiest first; while that is found, the work at it."""
+    ledger, name = current_works().ledger, touch_key(work)
+    kept = ledger.found([name])
+    job = None
+    if not kept:
+        job = ask(TOUCHINESS, {"docket": work.docket.id}, f"Finding what moves {work.docket.name}", name)
+        job = current_works().wait(job, SHORT)
+        kept = ledger.found([name])
+    return (read_touchiness(kept[name]), None) if kept else ([], job)

@@ -7,7 +7,7 @@ import hashlib
 import hmac
 import secrets
 from collections.abc import Collection
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 from urllib.parse import unquote, urlsplit
 
@@ -20,6 +20,7 @@ LOOPBACK = frozenset({"127.0.0.1", "localhost", "::1"})
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 OPEN = frozenset({"static", "door.knock", "door.enter", "health.look"})  # endpoints before the door
 LEAST_PASSWORD = 8
+PASSWORDS = Guesses("password")  # wrong ones, from whomever
 HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
@@ -39,8 +40,6 @@ class Door:
     names: Collection[str] = LOOPBACK
     password: str | None = None
     secure: bool = False
-    wrong: Guesses = field(default_factory=Guesses)  # of the password, from whomever
-    strays: Guesses = field(default_factory=Guesses)  # of pair numbers of a tape, by address
 
     def opens_for(self, words: str) -> bool:
         """Whether this is the password."""
@@ -142,10 +141,10 @@ def _page(wrong: str) -> str:
 def enter() -> Any:
     """Let in who says the password."""
     door = the_door()
-    if door.wrong.waits():
+    if PASSWORDS.waits():
         return _page("Too many wrong passwords were said: wait a minute."), 429
     if not door.opens_for(request.form.get("password", "")):
-        door.wrong.note()
+        PASSWORDS.note()
         return _page("That is not the password of this house: ask whoever keeps it."), 403
     session.clear()
     session["door"], session["mark"] = door.ticket(str(current_app.config["SECRET_KEY"])), secrets.token_hex(4)

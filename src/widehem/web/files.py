@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 import binascii
-import re
+import hashlib
 from dataclasses import replace
 from typing import Any
 
@@ -17,27 +17,21 @@ from widehem.core.output.charts_in import read_charts
 from widehem.core.output.charts_out import charts_csv, charts_json
 from widehem.core.output.sheets import PAPERS
 from widehem.core.units import Unit
+from widehem.jobs.intake import INTAKE
 from widehem.store.charts import charts_of, core_charts
 from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at
 from widehem.store.models import Production
+from widehem.store.papers import cautions
 from widehem.store.tables import house_tables
-from widehem.store.taking_in import take_in
+from widehem.web.at_work import SHORT, ask
+from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, current_works
 from widehem.web.in_hand import InHand, in_hand
 from widehem.web.selvedge import Selvedge
-from widehem.web.show import cautions, display
+from widehem.web.show import display
 
 pages = Blueprint("files", __name__)
-
-
-def handed(data: bytes | str, name: str, mimetype: str) -> Response:
-    """A file to take."""
-    response = Response(data, mimetype=mimetype)
-    stem, _, ending = name.rpartition(".")
-    safe = re.sub(r"[^A-Za-z0-9]+", "-", stem).strip("-").lower() or "file"
-    response.headers["Content-Disposition"] = f'attachment; filename="{safe}.{ending}"'
-    return response
 
 
 @pages.get("/productions/<int:production_id>/charts.<ending>")
@@ -104,19 +98,23 @@ def look(production_id: int) -> Any:
 
 @pages.post("/productions/<int:production_id>/charts/store")
 def store(production_id: int) -> Any:
-    """Store a file that was looked at: all that was understood, in one go."""
+    """Store a file that was looked at: all that was understood, or nothing of it."""
+    unit: Unit = "in" if request.form.get("unit") == "in" else "cm"
     try:
         data = base64.b64decode(request.form.get("data", ""), validate=True)
-        found = read_charts(data, request.form.get("name", ""), "in" if request.form.get("unit") == "in" else "cm", _tables())
+        found = read_charts(data, request.form.get("name", ""), unit, _tables())
     except (binascii.Error, FileProblem):
         abort(400)
     if found.problems and request.form.get("leave_out") != "yes":
         return _preview(production_id, found, data, request.form.get("name", ""), ""), 422
-    try:
-        take_in(current_store(), production_id, found.charts)
-    except LookupError:
-        abort(404)
-    return redirect(url_for("people.production", production_id=production_id), 303)
+    with current_store().read() as session:
+        if session.get(Production, production_id) is None:
+            abort(404)
+    wish = {"production": production_id, "data": request.form["data"], "name": request.form.get("name", ""), "unit": unit}
+    words = f"Taking in {len(found.charts)} charts"
+    job = ask(INTAKE, wish, words, f"{production_id} {hashlib.sha256(data).hexdigest()}")
+    job = current_works().wait(job, SHORT)
+    return redirect(url_for("at_work.page", name=job.id, back=url_for("people.production", production_id=production_id)), 303)
 
 
 def _tables() -> list[FigureTable]:

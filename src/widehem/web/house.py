@@ -8,6 +8,7 @@ from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 
+from widehem.core.days import ZoneError, zone_names
 from widehem.core.drafting.method import METHODS, by_part
 from widehem.core.marking.house import (
     ALLOWANCE,
@@ -21,11 +22,12 @@ from widehem.core.marking.house import (
 from widehem.core.marking.plans import KINDS, PLANS
 from widehem.core.setting.option import Option, OptionError
 from widehem.core.units import parse_signed
+from widehem.store.clock import keep_zone, zone_name
 from widehem.store.dockets import find_docket
 from widehem.store.house import house_values, keep_values, take_house
-from widehem.web.files import handed
+from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, today
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
 from widehem.web.stood import clash, merged
@@ -56,11 +58,13 @@ def values() -> str:
     return _page(request.args.get("of", EVERY), {}, {})
 
 
-def _page(of: str, errors: Mapping[str, str], typed: Mapping[str, str], told: tuple[str, ...] = ()) -> str:
+def _page(
+    of: str, errors: Mapping[str, str], typed: Mapping[str, str], told: tuple[str, ...] = (), zone: str | None = None
+) -> str:
     if of not in _places():
         abort(404)
     with current_store().read() as session:
-        found = house_values(session)
+        found, kept_zone = house_values(session), zone_name(session)
     own = {value.key: value.text for value in found if value.of == _stored(of)}
     counts: dict[str, int] = {}
     for value in found:
@@ -86,6 +90,7 @@ def _page(of: str, errors: Mapping[str, str], typed: Mapping[str, str], told: tu
     groups = {part: [(method.code, method.name) for method in members] for part, members in by_part(METHODS.values()).items()}
     return render_template(
         "house.html", of=of, place=_places()[of], rows=rows, errors=errors, told=told, counts=counts, groups=groups, plans=PLANS,
+        zone=kept_zone if zone is None else zone, kept_zone=kept_zone, zones=zone_names(), day_now=today(),
         plan_start=PLAN, every=EVERY, any=bool(found), selvedge=Selvedge(), slots=slots, tally="",
         next=Next("Back to the productions", url_for("people.index")),
     )  # fmt: skip
@@ -161,6 +166,23 @@ def keep() -> Any:
         words = {key: clash(theirs) for key, theirs in seen.clashes.items()}
         return _page(of, {**words, **errors}, seen.shown(form)), 422 if errors else 409
     return redirect(url_for(".values", of=of or None), 303)
+
+
+@pages.post("/house/zone")
+def keep_house_zone() -> Any:
+    """Keep where the house stands, for its days; an empty field takes the machine's."""
+    wanted = request.form.get("zone", "").strip()
+    error = ""
+    with current_store().write() as session:
+        seen = merged({"zone": zone_name(session)}, {"zone": wanted})
+        try:
+            keep_zone(session, seen.kept["zone"])
+        except ZoneError as wrong:
+            error = str(wrong)
+    if error or seen.clashes:
+        words = error or clash(seen.clashes["zone"])
+        return _page(EVERY, {"zone": words}, {}, zone=wanted), 422 if error else 409
+    return redirect(url_for(".values"), 303)
 
 
 @pages.get("/house.json")

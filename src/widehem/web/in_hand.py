@@ -25,7 +25,7 @@ from widehem.store.dockets import find_docket, find_wearer
 from widehem.store.house_lists import house_lists
 from widehem.store.models import ChartRow, Docket, HouseList, Wearer
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, today
 from widehem.web.numbers import number_of
 from widehem.web.show import display, figure
 
@@ -46,7 +46,7 @@ class InHand:
     lists: list[HouseList]
     newest: bool = True
     seen: int = 0
-    today: date = field(default_factory=date.today)
+    today: date = field(default_factory=today)
 
     @property
     def usual(self) -> str:

@@ -32,7 +32,7 @@ from widehem.store.listening import (
     take_back_by_tape,
 )
 from widehem.store.models import Listening
-from widehem.web.door import the_door
+from widehem.web.guesses import Guesses
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import hem_slots, in_hand, tally
@@ -43,6 +43,7 @@ from widehem.web.show import TWICE_COOKIE
 pages = Blueprint("listen", __name__)
 device = Blueprint("device", __name__)  # spoken to by tapes, not by pages of this app: takes JSON only
 LARGEST_NUMBER = 2**31
+STRAYS = Guesses("pair")  # pair numbers that nobody was given, by address
 
 
 # ---- the maker's side ----
@@ -202,12 +203,12 @@ def _who(told: dict[str, Any]) -> tuple[str, int | None]:
 
 def _under(session: Session, pair: str) -> Listening:
     """The chart under a pair number. 404 when there is none, 429 after too many of these from one address."""
-    strays, who = the_door().strays, request.remote_addr or ""
-    if strays.waits(who):
+    who = request.remote_addr or ""
+    if STRAYS.waits(who):
         abort(_said(429, "Too many unknown pair numbers came from here: wait a minute."))
     row = listening_under(session, pair)
     if row is None:
-        strays.note(who)
+        STRAYS.note(who)
         abort(_said(404, f"No chart listens under {pair[:12]}: look at the pair number on the chart's page."))
     return row
 

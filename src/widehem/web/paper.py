@@ -2,61 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import secrets
 from typing import Any
 
-from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
+from flask import Blueprint, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 
 from widehem.core.design.make import Made
 from widehem.core.marking.checks import check_pattern
 from widehem.core.marking.house import amounts_for
-from widehem.core.marking.made import Heading, Pattern, mark_up
-from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, kind_of, plan_named
-from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, scale_named, sheets_for
+from widehem.core.marking.made import Pattern, mark_up
+from widehem.core.marking.plans import KINDS, PLANS, PlanError, kind_of, plan_named
+from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, sheets_for
 from widehem.core.output.svg_sheets import sheet_map_svg
-from widehem.core.output.writers import WRITERS, Order
-from widehem.core.pattern.acceptance import lines
-from widehem.core.pattern.check import Check
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display, LengthError, parse_length, with_unit
+from widehem.jobs.ledger import DONE
+from widehem.jobs.papers import FILE, file_name
 from widehem.store.dockets import find_docket, keep_paper
-from widehem.store.house import of_the_house
 from widehem.store.models import Docket
-from widehem.web.accept import kept_of
+from widehem.store.papers import heading, plan_of
+from widehem.web.at_work import SHORT, ask, taken
 from widehem.web.board import load
-from widehem.web.files import handed
 from widehem.web.hem import Next, Slot, slot_of, tally
-from widehem.web.here import current_store
+from widehem.web.here import current_store, current_works, zone
 from widehem.web.selvedge import selvedge
-from widehem.web.show import cautions, day, display
+from widehem.web.show import display
 from widehem.web.stood import moved
 
 pages = Blueprint("paper", __name__)
-
-
-def heading(docket: Docket, checks: Sequence[Check] = ()) -> Heading:
-    """What stands on the labels of this docket, and what of its checks was accepted."""
-    production = docket.production
-    return Heading(
-        production.name,
-        docket.name,
-        docket.wearer.name,
-        production.company,
-        day(docket.updated_at),
-        f"draft {docket.version}",
-        cautions(docket.wearer),
-        lines(checks, kept_of(docket), display()),
-        of_the_house(docket),
-    )
-
-
-def plan_of(docket: Docket) -> AllowancePlan:
-    """The kept plan with the house's amounts, and those changed on this docket over them."""
-    plan = PLANS.get(docket.plan, PLANS["cloth"])
-    changed = {**amounts_for(plan.code, docket.house), **docket.amounts}
-    return plan.with_amounts({kind: parse_length(text, "cm").cm for kind, text in changed.items() if kind in KINDS})
 
 
 def _made(docket_id: int) -> tuple[Docket, Made]:
@@ -82,7 +57,7 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
         return redirect(url_for("board.draft", docket_id=docket_id), 303)
     plan, show = plan_of(docket), display()
     paper, scale = _asked(docket)
-    pattern = mark_up(made, plan, heading(docket), show)
+    pattern = mark_up(made, plan, heading(docket, show, zone()), show)
     sheets = sheets_for(pattern, PAPERS[paper], SCALES[scale])
     checks = check_pattern(made.garment, pattern, made.draft.limits)
     used = {kind_of(edge) for piece in made.garment.pieces for edge in piece.edges if edge.kind != "fold"}
@@ -189,22 +164,19 @@ FILES = {"sheets.pdf": "pdf", "pattern.svg": "svg", "card.pdf": "card", "draft.j
 
 
 @pages.get("/dockets/<int:docket_id>/files/<name>")
-def file(docket_id: int, name: str) -> Response:
-    """A file to take, named after wearer and garment."""
+def file(docket_id: int, name: str) -> Any:
+    """A file to take, named after wearer and garment; what takes longer is waited for on a page of its own."""
     if name not in FILES:
         abort(404)
-    found = WRITERS[FILES[name]]
-    docket, made = _made_or_404(docket_id)
-    paper, scale = _asked(docket)
-    order = Order(made, heading(docket, made.checks), plan_of(docket), paper_named(paper), scale_named(scale), display())
-    words = (
-        found.name if found.code != "pdf" else PAPERS[paper].name + ("" if scale == "1:1" else " " + scale.replace(":", "-"))
+    docket = load(docket_id).docket
+    paper, scale, show = *_asked(docket), display()
+    wish = {
+        "docket": docket_id, "writer": FILES[name], "paper": paper, "scale": scale, "unit": show.unit, "fraction": show.fraction,
+    }  # fmt: skip
+    job = ask(FILE, wish, f"Writing {file_name(docket, FILES[name], paper, scale)}", secrets.token_hex(8))
+    job = current_works().wait(job, SHORT)
+    if job.state == DONE:
+        return taken(job)
+    return redirect(
+        url_for("at_work.page", name=job.id, back=url_for(".cut", docket_id=docket_id, paper=paper, scale=scale)), 303
     )
-    return handed(found.write(order), f"{docket.wearer.name} {docket.name} {words}.{found.ending}", found.mimetype)
-
-
-def _made_or_404(docket_id: int) -> tuple[Docket, Made]:
-    try:
-        return _made(docket_id)
-    except (OptionError, CannotDraft):
-        abort(404)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from typing import Any
 
 from flask import Blueprint, abort, current_app, redirect, render_template, request, url_for
@@ -19,7 +18,7 @@ from widehem.store.house import open_docket
 from widehem.store.models import Production, Wearer
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store
+from widehem.web.here import current_store, today
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import day
@@ -77,7 +76,7 @@ def _copies() -> list[Slot]:
         return []
     found = kept_copies(folder)
     newest = day_of(found[0]) if found else None
-    verdict = "not" if _failed() else "look" if overdue(folder, date.today()) else "true" if newest else "open"
+    verdict = "not" if _failed() else "look" if overdue(folder, today()) else "true" if newest else "open"
     words = f"the newest of {day(newest)}" if newest else "the first is made soon"
     return [Slot("Daily copies", verdict, str(len(found)), "", words)]
 

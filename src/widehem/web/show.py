@@ -9,10 +9,11 @@ from flask import Blueprint, Flask, g, redirect, request
 from markupsafe import Markup, escape
 from werkzeug.wrappers import Response
 
+from widehem.core.days import day_words
 from widehem.core.pattern.check import Check
 from widehem.core.units import UNITS, Display, Saying, with_unit
-from widehem.store.models import Wearer
 from widehem.web.door import own_path, the_door
+from widehem.web.here import day_of
 
 UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE, TWICE_COOKIE = "wh_unit", "wh_fraction", "wh_keys", "wh_twice"
 YEAR = 365 * 24 * 3600
@@ -48,8 +49,8 @@ def change() -> Response:
 
 
 def day(value: date | datetime) -> str:
-    """3 November 2026."""
-    return f"{value.day} {value:%B %Y}"
+    """3 November 2026; of a moment, the day where the house stands."""
+    return day_words(day_of(value) if isinstance(value, datetime) else value)
 
 
 def figure(text: str) -> Markup:
@@ -80,12 +81,6 @@ def check_unit(check: Check) -> str:
     """What stands behind the figure of a check."""
     unit = display().unit if check.kind in ("length", "signed") else ""
     return f"{unit} {check.after}".strip()
-
-
-def cautions(wearer: Wearer) -> tuple[str, ...]:
-    """What to be careful of with a wearer, a line each, for what is printed."""
-    notes = (("Allergies", wearer.allergies), ("Movement", wearer.movement))
-    return tuple(f"{title}: {' '.join(words.split())}" for title, words in notes if words.strip())
 
 
 def is_htmx() -> bool:

@@ -70,14 +70,24 @@
   const nameOf = (element) =>
     element && element !== document.body && (element.id || element.getAttribute("aria-label") || element.dataset.key || element.textContent.trim().slice(0, 40));
 
-  document.addEventListener("htmx:beforeSwap", () => {
+  // what asks by itself again and again leaves the maker's hands alone
+  const quiet = (event) => event.target.closest && event.target.closest("[data-quiet]");
+
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    if (quiet(event)) return;
     const active = document.activeElement;
     const body = document.querySelector(".slip-body, .chart");
     const chart = document.querySelector(".chart");
     held = { name: nameOf(active), tag: active && active.tagName, page: window.location.pathname, slip: body ? body.scrollTop : 0, chart: chart ? chart.scrollTop : 0 };
   });
 
-  document.addEventListener("htmx:afterSettle", () => {
+  document.addEventListener("htmx:afterSettle", (event) => {
+    const file = document.querySelector("[data-take]");
+    if (file) {
+      file.removeAttribute("data-take");
+      file.click();
+    }
+    if (quiet(event)) return;
     const now = document.querySelector(".slip-body .now");
     const body = document.querySelector(".slip-body");
     if (body && held && held.page === window.location.pathname) body.scrollTop = held.slip;
