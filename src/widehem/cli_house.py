@@ -156,8 +156,9 @@ def _restore(arguments: argparse.Namespace) -> int:
 def _check(arguments: argparse.Namespace) -> int:
     """One line for each thing that is looked at; 3 where one of them is not well."""
     from widehem.store.copies import FOLDER, copies, last_failure, overdue
-    from widehem.store.database import HEAD, Store, unlike
+    from widehem.store.database import HEAD
     from widehem.store.keeping import FILE, StoreError, refuse_unfit, troubles, version_of
+    from widehem.store.mending import differences
     from widehem.store.models import now
 
     data, file = arguments.data, arguments.data / FILE
@@ -177,9 +178,7 @@ def _check(arguments: argparse.Namespace) -> int:
         said = "today's" if version == HEAD else f"of version {version}; they are brought up to date when it is opened"
         found.append((version is not None, f"Its tables are {said}." if version else f"{file} says nothing of its version."))
         if not wrong and version == HEAD:
-            store = Store(data)
-            odd = unlike(store.engine)
-            store.close()
+            odd = differences(file, HEAD)
             found.append(
                 (not odd, "They are as they should be." if not odd else f"They are not as they should be: {'; '.join(odd)}.")
             )

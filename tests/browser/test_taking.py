@@ -298,7 +298,7 @@ class Killed(TakingCase):
 
     def serve(self, folder, port):
         command = [sys.executable, "-m", "widehem.cli", "serve", "--data", str(folder), "--port", str(port), "--demo"]
-        server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+        server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, start_new_session=True)
         self.addCleanup(server.stdout.close)
         self.addCleanup(lambda: (server.kill(), server.wait()))
         words = server.stdout.readline()
@@ -321,7 +321,7 @@ class Killed(TakingCase):
             page.keyboard.press("Enter")
             page.wait_for_selector(".slip-head >> text=Hip")
             page.keyboard.type("95.5")
-            os.kill(server.pid, signal.SIGKILL)
+            os.killpg(server.pid, signal.SIGKILL)  # every process of the house
             server.wait()
             page.keyboard.press("Enter")
             page.wait_for_selector("#lost:not(:empty)")

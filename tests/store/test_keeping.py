@@ -14,8 +14,9 @@ from sqlalchemy import select, text
 from tests.stores import fresh_store
 from widehem.store import keeping
 from widehem.store.copies import copies, copy_of_today, day_of, kept, last_failure, overdue
-from widehem.store.database import Store, unlike, versions
+from widehem.store.database import HEAD, Store, versions
 from widehem.store.keeping import FILE, SECRET, StoreError, alone, in_use, restore, troubles, version_of
+from widehem.store.mending import differences
 from widehem.store.models import Production
 
 
@@ -95,11 +96,11 @@ class Fit(Case):
         self.refused("cannot be made", self.folder / "a file" / "data")
 
     def test_tables_are_held_against_todays(self):
-        self.assertEqual(unlike(self.store.engine), [])
+        self.assertEqual(differences(self.store.file, HEAD), [])
         with self.store.engine.begin() as connection:
             connection.execute(text("ALTER TABLE wearer DROP COLUMN movement"))
             connection.execute(text("CREATE TABLE stranger (id INTEGER)"))
-        self.assertEqual(unlike(self.store.engine), ["a table stranger that nobody knows", "wearer has no movement"])
+        self.assertEqual(differences(self.store.file, HEAD), ["a table stranger that nobody knows", "wearer has no movement"])
 
 
 class Copies(Case):

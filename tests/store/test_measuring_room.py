@@ -31,7 +31,7 @@ from widehem.store.listening import (
 )
 from widehem.store.models import ChartRow, Docket, Heard, Listening, Photo, Production, ReadingRow, Wearer
 from widehem.store.tables import all_tables, copy_table, house_tables, judged_by, keep_table
-from widehem.store.taking_in import take_in
+from widehem.store.taking_in import NotTakenInError, take_in
 
 DAY = date(2026, 3, 1)
 
@@ -222,9 +222,11 @@ class TakenInMeanwhile(RoomCase):
         self.assertEqual(self.names(), sorted([*before, "Anouk", "Bela"]))
         self.assertEqual(take_in(self.store, self.production_id, self.CHARTS[:0]), (0, 0))
 
-    def test_where_somebody_writes_all_the_time_it_still_ends(self):
-        with mock.patch("widehem.store.taking_in._stands", side_effect=range(100)):
-            self.assertEqual(take_in(self.store, self.production_id, self.CHARTS), (2, 5))
+    def test_where_the_wearers_change_all_the_time_it_ends_and_nothing_is_kept(self):
+        before = self.names()
+        with mock.patch("widehem.store.taking_in._stands", side_effect=range(100)), self.assertRaises(NotTakenInError):
+            take_in(self.store, self.production_id, self.CHARTS)
+        self.assertEqual(self.names(), before)
 
     def test_all_or_nothing(self):
         before = self.names()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import ctypes
 import gc
 import logging
@@ -27,12 +28,12 @@ _PARENT_DIES = 1  # PR_SET_PDEATHSIG
 log = logging.getLogger(__name__)
 
 
-def end_with_parent(how: int = signal.SIGTERM) -> None:
-    """Whoever began this process takes it along when it dies, however it dies; where the system knows how."""
-    try:
+def end_with_parent(parent: int, how: int = signal.SIGTERM) -> None:
+    """Let a process end when the one that began it dies, however that dies; where the system knows how."""
+    with contextlib.suppress(OSError, AttributeError):
         ctypes.CDLL(None).prctl(_PARENT_DIES, how, 0, 0, 0)
-    except (OSError, AttributeError):
-        return
+    if os.getppid() != parent:  # it died before this was said
+        os._exit(0)
 
 
 class _Workroom(Consumer):  # type: ignore[misc]
@@ -57,24 +58,24 @@ class _Workroom(Consumer):  # type: ignore[misc]
             self.works.close()
 
 
-def run(works: Works, processes: int, copies: Path | None) -> None:
-    """Do the work of a house until it closes. copies: where daily copies are kept, None for nowhere."""
+def run(works: Works, processes: int, copies: Path | None, keeper: int) -> None:
+    """Do the work of a house until it closes. copies: where daily copies are kept, None for nowhere; keeper: the process that began
+    this one."""
     if works.queue is None:
         raise ValueError("What is done inline needs no process.")
-    end_with_parent()
+    end_with_parent(keeper)
+    forking: list[int] = []
+    os.register_at_fork(
+        before=lambda: forking.append(os.getpid()), after_in_parent=forking.clear,
+        after_in_child=lambda: end_with_parent(forking.pop(), signal.SIGKILL),
+    )  # fmt: skip
     os.nice(NICER)
     sweep(works.store)
     works.take_up()
     works.store.close()
     works.close()
-    works.queue.on_startup()(_begin)
+    works.queue.on_startup()(gc.freeze)
     _Workroom(
         works, copies, workers=processes, worker_type="process", periodic=False, initial_delay=LOOK, max_delay=LOOK,
         check_worker_health=True, health_check_interval=1, shutdown_timeout=LEAVE,
     ).run()  # fmt: skip
-
-
-def _begin() -> None:
-    """What each of the processes does first."""
-    end_with_parent(signal.SIGKILL)
-    gc.freeze()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import secrets
+import shutil
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -16,6 +17,7 @@ from sqlalchemy.orm import Session
 
 from widehem.store.keeping import (
     FILE,
+    LEAST_FREE,
     PRIVATE_FOLDER,
     SECRET,
     StoreError,
@@ -113,39 +115,47 @@ def engine_on(file: Path, synchronous: str = "FULL") -> Engine:
 
 
 def upgrade(engine: Engine, file: Path) -> None:
-    """Bring the tables up to date; nothing to load when they are. A new file gets the tables of today at once."""
+    """See that the tables are today's: a new file gets them at once, those of an earlier version are brought up to date, and so is what
+    says it is of today and is not. Raises StoreError."""
     version = _version(engine)
-    if version == HEAD:
-        return
     if version is None and not inspect(engine).get_table_names():
         _create(engine)
         return
-    from alembic import command
-    from alembic.config import Config
+    odd = lacking(engine) if version == HEAD else ()
+    if version == HEAD and not odd:
+        return
+    if version is not None and version not in versions():
+        raise StoreError(
+            f"{file} is of version {version}, which a later Wide Hem wrote: start that one, or put a copy back with `widehem restore "
+            f"FILE --data {file.parent}`."
+        )
+    room = 2 * file.stat().st_size + LEAST_FREE
+    free = shutil.disk_usage(file.parent).free
+    if free < room:
+        raise StoreError(
+            f"{file} has to be brought up to date, for which {room // 1024 // 1024} MB must be free; there are "
+            f"{free // 1024 // 1024}: make room first."
+        )
+    engine.dispose()
+    from widehem.store.mending import bring_up_to_date
 
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    config.set_main_option("sqlalchemy.url", f"sqlite:///{file}")
-    command.upgrade(config, "head")
+    bring_up_to_date(file, HEAD)
+
+
+def lacking(engine: Engine) -> tuple[str, ...]:
+    """What of today's tables a database lacks; looked at whenever it is opened."""
+    with engine.connect() as connection:
+        rows = connection.exec_driver_sql(
+            "SELECT m.name, c.name FROM sqlite_master m JOIN pragma_table_info(m.name) c WHERE m.type = 'table'"
+        )
+        found = {(row[0], row[1]) for row in rows}
+    wanted = ((table.name, column.name) for table in Base.metadata.sorted_tables for column in table.columns)
+    return tuple(f"{table} has no {column}" for table, column in wanted if (table, column) not in found)
 
 
 def versions() -> set[str]:
     """The versions of tables that can be opened: today's, and those that are brought up to date."""
     return {path.name.split("_")[0] for path in (MIGRATIONS / "versions").glob("[0-9]*.py")}
-
-
-def unlike(engine: Engine) -> list[str]:
-    """How the tables of a database differ from today's: what is missing in it, and what nobody knows; nothing where they are alike."""
-    found = inspect(engine)
-    names = set(found.get_table_names()) - {"alembic_version"}
-    odd = [f"no table {name}" for name in sorted(set(Base.metadata.tables) - names)]
-    odd += [f"a table {name} that nobody knows" for name in sorted(names - set(Base.metadata.tables))]
-    for name in sorted(names & set(Base.metadata.tables)):
-        columns = {str(column["name"]) for column in found.get_columns(name)}
-        wanted = {column.name for column in Base.metadata.tables[name].columns}
-        odd += [f"{name} has no {column}" for column in sorted(wanted - columns)]
-        odd += [f"{name} has a {column} that nobody knows" for column in sorted(columns - wanted)]
-    return odd
 
 
 def _create(engine: Engine) -> None:

@@ -64,15 +64,16 @@ def refuse_unfit(folder: Path) -> None:
         raise StoreError(f"{key} is empty: delete it, a new one is made; whoever had a page open opens it again.")
 
 
-def troubles(file: Path) -> list[str]:
-    """What SQLite itself finds wrong in a database; nothing when it is whole."""
+def troubles(file: Path, *, rows: bool = True) -> list[str]:
+    """What SQLite itself finds wrong in a database; nothing when it is whole. rows: also whether every row belongs to something."""
     try:
         with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as found:
-            rows = [str(row[0]) for row in found.execute("PRAGMA integrity_check(5)")]
-            rows += [f"a row of {table} belongs to nothing" for table, *_ in found.execute("PRAGMA foreign_key_check")]
+            told = [str(row[0]) for row in found.execute("PRAGMA integrity_check(5)")]
+            if rows:
+                told += [f"a row of {table} belongs to nothing" for table, *_ in found.execute("PRAGMA foreign_key_check")]
     except sqlite3.DatabaseError as error:
         return [str(error)]
-    return [row for row in rows if row != "ok"]
+    return [words for words in told if words != "ok"]
 
 
 def version_of(file: Path) -> str | None:
@@ -111,15 +112,16 @@ def _lock(folder: Path, how: int) -> Iterator[None]:
         yield
 
 
-def copy_whole(source: Path, target: Path) -> None:
+def copy_whole(source: Path, target: Path, *, half_way: bool = False) -> None:
     """A whole, consistent copy of a database, also while it is in use, looked over before it counts; nothing is left of one that
-    failed. Raises FileExistsError, OSError, StoreError."""
+    failed. half_way: of one whose upgrade may have been broken off, so that rows may belong to a table that is not there. Raises
+    FileExistsError, OSError, StoreError."""
     os.close(os.open(target, os.O_WRONLY | os.O_CREAT | os.O_EXCL, PRIVATE_FILE))
     try:
         with closing(sqlite3.connect(source)) as whole, closing(sqlite3.connect(target)) as copy:
             whole.backup(copy)
             copy.execute("PRAGMA journal_mode=DELETE")  # one file, nothing beside it
-        if wrong := troubles(target):
+        if wrong := troubles(target, rows=not half_way):
             raise StoreError(f"The copy {target} is not whole: {wrong[0]}.")
     except sqlite3.Error as error:
         target.unlink(missing_ok=True)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import secrets
 from pathlib import Path
 from typing import Any
 
@@ -20,6 +19,7 @@ from widehem.store.keeping import StoreError
 from widehem.web import (
     accept,
     armhole,
+    asked,
     at_work,
     board,
     charts,
@@ -120,6 +120,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
     door.set_up(app, at or Door())
     app.before_request(_room_for_photos)
     CSRFProtect(app).exempt(listen.device)
+    asked.set_up(app)
     show.set_up(app)
     at_work.set_up(app)
     for station in (
@@ -212,7 +213,6 @@ def _refused(error: OperationalError) -> Any:
 
 
 def _unexpected(error: Exception) -> Any:
-    number = secrets.token_hex(4)
-    current_app.logger.exception("unexpected, %s: %s %s: %s", number, request.method, request.path, error)
+    current_app.logger.exception("unexpected, %s: %s %s: %s", asked.number(), request.method, request.path, error)
     title, words = _WORDS[500]
-    return _page(500, title, f"{words} In the log it has the number {number}.")
+    return _page(500, title, f"{words} In the log it has the number {asked.number()}.")

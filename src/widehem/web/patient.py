@@ -110,7 +110,7 @@ class Patient(Worker):  # type: ignore[misc]
 
     def run(self) -> None:
         """Answer until told to stop."""
-        end_with_parent()
+        end_with_parent(self.ppid)
         desk = Desk(self.wsgi, [listener.sock for listener in self.sockets], self.cfg.threads)
         while self.alive and os.getppid() == self.ppid:
             self.notify()

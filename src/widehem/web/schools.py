@@ -56,7 +56,13 @@ def gallery(wearer_id: int) -> str:
         groups.setdefault(school.method.group, []).append(school)
     ready = sum(1 for school in schools if not school.missing)
     slots = [
-        Slot("Methods", "true" if schools else "open", str(len(schools)), f"of {len(METHODS)}", "being drawn" if job is not None and job.unfinished else "drawn from these measures"),
+        Slot(
+            "Methods",
+            "true" if schools else "open",
+            str(len(schools)),
+            f"of {len(METHODS)}",
+            "being drawn" if job is not None and job.unfinished else "drawn from these measures",
+        ),
         Slot(
             "Ready to draft", "true" if ready else "open", str(ready), f"of {len(schools)}", "every measure they need is read"
         ),

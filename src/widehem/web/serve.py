@@ -27,6 +27,7 @@ from widehem.store.keeping import in_use
 from widehem.store.models import Docket
 from widehem.web import board, people
 from widehem.web.app import create_app
+from widehem.web.asked import log_with_numbers
 from widehem.web.door import Door
 from widehem.web.patient import Patient
 
@@ -49,7 +50,8 @@ def serve(
     """Serve until stopped; prints the address. threads: of each process; processes: 0 for as many as the machine can use; door: who may
     come in; copies: where daily copies are kept, None for nowhere; queue: address of a Redis in place of a file. Returns an exit
     status. Raises StoreError."""
-    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
+    log_with_numbers()
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     store = Store(data)
     if demo:
         from widehem.demo.load import load_demo
@@ -147,7 +149,7 @@ class _Keeper(Arbiter):  # type: ignore[misc]
         return self.worker != 0
 
     def _begin_work(self) -> None:
-        self.begun = time.monotonic()
+        self.begun, keeper = time.monotonic(), os.getpid()
         self.worker = os.fork()
         if self.worker:
             return
@@ -157,7 +159,7 @@ class _Keeper(Arbiter):  # type: ignore[misc]
                 signal.signal(number, signal.SIG_DFL)
             for listener in self.LISTENERS:
                 listener.sock.close()
-            do_the_work(self.works, min(MOST_WORKERS, os.cpu_count() or 1), self.copies)
+            do_the_work(self.works, min(MOST_WORKERS, os.cpu_count() or 1), self.copies, keeper)
             status = FINE
         except BaseException:
             logging.getLogger(__name__).exception("the work that lasts cannot be done")
