@@ -1,18 +1,27 @@
 """From block to pattern: allowances, corners, hems, notches, labels."""
 
+import random
 import unittest
+from unittest import mock
 
 from shapely import LineString, Polygon
 from shapely import Point as Dot
 
-from tests.bodies import BUILDS, skirt
+from tests.bodies import BUILDS, drafted, skirt, upper_build
+from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import Point
+from widehem.core.marking.allowance import _one_by_one, cutting_line
 from widehem.core.marking.checks import check_pattern
 from widehem.core.marking.made import Heading, mark_up
 from widehem.core.marking.plans import PLANS, PlanError, plan_named
 from widehem.core.units import Display
 
 HEADING = Heading("The Lantern Ferry", "Ferry skirt", "Odile Marsh", "Quayside Players", "3 November 2026", "draft 2")
+
+
+def one_by_one(run, sign):
+    outs = [(b - a).unit().square() * (-sign * amount) for a, b, amount in run]
+    return _one_by_one(run, outs, sign)
 
 
 class Allowances(unittest.TestCase):
@@ -66,6 +75,21 @@ class Allowances(unittest.TestCase):
                 PLANS["cloth"].with_amounts(changes)
         with self.assertRaises(PlanError):
             plan_named("velvet")
+
+    def test_a_strip_along_an_edge_is_the_same_as_one_for_each_of_its_straights(self):
+        """Also where the allowance is wider than the edge is round, and no crack is left between two strips."""
+        chance = random.Random("strips")
+        for code, method in METHODS.items():
+            body = upper_build("full")
+            hole = armhole_of(drafted(METHODS[method.made_for], body).garment) if method.for_armhole else None
+            for piece in drafted(method, body, armhole=hole).garment.pieces:
+                for width in (1.0, 2.5, 6.0):
+                    amounts = {e.name: 0.0 if e.kind == "fold" else width * chance.choice((0.5, 1.0)) for e in piece.edges}
+                    whole = cutting_line(piece, amounts)
+                    with mock.patch("widehem.core.marking.allowance._strips", one_by_one):
+                        singly = cutting_line(piece, amounts)
+                    apart = Polygon(whole).exterior.hausdorff_distance(Polygon(singly).exterior)
+                    self.assertLess(apart, 1e-4, (code, piece.name, width))
 
     def test_without_allowances_the_cut_is_the_stitching_line(self):
         bare = mark_up(self.made, PLANS["none"]).pieces[0]

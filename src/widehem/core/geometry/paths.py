@@ -7,7 +7,6 @@ from itertools import pairwise
 from typing import Any
 
 from fontTools.misc.transform import Transform
-from fontTools.pens.svgPathPen import SVGPathPen
 from shapely import LineString
 
 from widehem.core.geometry.curves import Line, Segment
@@ -137,17 +136,31 @@ def _short(value: float) -> str:
 
 def svg_d(paths: Iterable[Path], *, closed: bool = False) -> str:
     """The d of an SVG path: the given paths one after another, each joined to the one before."""
-    pen = SVGPathPen(None, ntos=_short)
-    first = True
+    words: list[str] = []
+    at_x = at_y = command = ""
     for path in paths:
-        if not first:
-            pen.lineTo(path.start)
-        path.draw(pen, move=first)
-        first = False
-    if first:
-        return ""
-    if closed:
-        pen.closePath()
-    else:
-        pen.endPath()
-    return str(pen.getCommands())
+        x, y = _short(path.start.x), _short(path.start.y)
+        joined: tuple[Segment, ...] = path.segments
+        if not words:
+            words.append(f"M{x} {y}")
+            at_x, at_y, command = x, y, "L"  # a straight after it needs no letter
+        elif x != at_x or y != at_y:
+            joined = (Line(path.start, path.start), *path.segments)
+        for segment in joined:
+            x, y = _short(segment.end.x), _short(segment.end.y)
+            if not isinstance(segment, Line):
+                out, into = segment.out, segment.into
+                letter = " " if command == "C" else "C"
+                words.append(f"{letter}{_short(out.x)} {_short(out.y)} {_short(into.x)} {_short(into.y)} {x} {y}")
+                command = "C"
+            elif x != at_x and y != at_y:
+                words.append(f" {x} {y}" if command == "L" else f"L{x} {y}")
+                command = "L"
+            elif x != at_x:
+                words.append(f"H{x}")
+                command = "H"
+            elif y != at_y:
+                words.append(f"V{y}")
+                command = "V"
+            at_x, at_y = x, y
+    return "".join(words) + ("Z" if closed and words else "")

@@ -1,7 +1,7 @@
 """The cutting line: a piece with a different amount outside each edge, corners squared off, hems mirrored.
 
-A union of the piece with one strip per short straight of its outline and one kite per outward corner; offsets of whole
-edges fail where they are tight and hollow, this does not.
+A union of the piece with a strip along each edge and one kite per outward corner; where an edge is tight and hollow its strip is put
+together of one per short straight, as the offset of the whole fails there.
 """
 
 from __future__ import annotations
@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
-from shapely import Polygon, is_valid, polygons, union_all
+from shapely import Polygon, union_all
 from shapely.affinity import affine_transform
 
 from widehem.core.geometry.points import Point, meet, mirror_in
@@ -18,6 +18,9 @@ from widehem.core.pattern.piece import Piece
 
 FLAT = 0.01  # cm: how far the flattened outline may stand off the true one
 CURVE_MOST = 1.0  # cm that a hem may stand off its chord and still be folded straight
+HARDLY = 1e-4  # sine between two straights that are nearly one: where they meet cannot be told
+BACK = -0.99999  # cosine between going somewhere and coming back the same way
+NO_CORNER = 0.9  # cosine between two straights of a curve, at the least
 POINT_MOST = 2.0  # a corner sticks out at most this many times the allowance, then it is cut off
 
 
@@ -31,7 +34,13 @@ def cutting_line(piece: Piece, amounts: Mapping[str, float]) -> list[Point]:
         if edge in turned_up:
             grown = _with_hem(grown, edge, amounts[edge.name])
     outer = grown if grown.geom_type == "Polygon" else max(grown.geoms, key=lambda g: g.area)
-    return [Point(x, y) for x, y in list(outer.simplify(1e-6).exterior.coords)[:-1]]
+    return _without_cracks([Point(x, y) for x, y in list(outer.simplify(1e-6).exterior.coords)[:-1]])
+
+
+def _without_cracks(ring: list[Point]) -> list[Point]:
+    """The ring without points it goes to and comes back from the same way: where two strips touch and are not quite one."""
+    ways = [(b - a).unit() for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)]
+    return [point for point, before, after in zip(ring, [ways[-1], *ways[:-1]], ways, strict=True) if before.dot(after) > BACK]
 
 
 def _nearly_straight(hem: Edge) -> bool:
@@ -41,26 +50,60 @@ def _nearly_straight(hem: Edge) -> bool:
     return all(abs(way.cross(point - a)) <= CURVE_MOST for part in hem.parts for point in part.flat(0.1))
 
 
+Straight = tuple[Point, Point, float]  # from, to, amount outside it
+
+
 def _grown(piece: Piece, amounts: Mapping[str, float]) -> Polygon:
-    chain: list[tuple[Point, Point, float]] = []
+    chain: list[Straight] = []
+    runs: list[list[Straight]] = []
     for edge in piece.edges:
         for path in edge.paths():
-            chain.extend((a, b, amounts[edge.name]) for a, b in pairwise(path.flat(FLAT)) if a.to(b) > 1e-9)
+            run = [(a, b, amounts[edge.name]) for a, b in pairwise(path.flat(FLAT)) if a.to(b) > 1e-9]
+            chain.extend(run)
+            runs.extend(_without_corners(run))
     ring = Polygon([a for a, _, _ in chain])
     sign = -1.0 if piece.outward(Point(1.0, 0.0)).y > 0 else 1.0  # which side of the direction of travel lies outside
-    strips = []
-    for a, b, amount in chain:
-        if amount > 0:
-            out = (b - a).unit().square() * (-sign * amount)
-            strips.append((a, b, b + out, a + out, a))
-    corners = [
-        corner
-        for (a, b, first), (_, c, second) in zip(chain, [*chain[1:], chain[0]], strict=True)
-        if (corner := _corner(a, b, c, first, second, sign)) is not None
-    ]
-    parts = [ring, *(polygons(strips) if strips else ()), *corners]
-    valid = is_valid(parts)
-    return union_all([part if good else part.buffer(0) for part, good in zip(parts, valid, strict=True)], grid_size=1e-6)
+    parts = [ring]
+    for run in runs:
+        if run[0][2] > 0:
+            parts += _strips(run, sign)
+    for run, following in zip(runs, [*runs[1:], runs[0]], strict=True):
+        (a, b, first), (_, c, second) = run[-1], following[0]
+        corner = _corner(a, b, c, first, second, sign)
+        if corner is not None:
+            parts.append(corner)
+    return union_all([part if part.is_valid else part.buffer(0) for part in parts], grid_size=1e-6)
+
+
+def _without_corners(run: Sequence[Straight]) -> list[list[Straight]]:
+    """A run of straights cut where it turns a corner: what is between is a curve, or straight."""
+    found: list[list[Straight]] = []
+    for straight in run:
+        if found and (found[-1][-1][1] - found[-1][-1][0]).unit().dot((straight[1] - straight[0]).unit()) > NO_CORNER:
+            found[-1].append(straight)
+        else:
+            found.append([straight])
+    return found
+
+
+def _strips(run: Sequence[Straight], sign: float) -> list[Polygon]:
+    """What lies outside a run without corners: one strip along all of it, or where it is too tight for that one for each straight,
+    with what fills between them."""
+    ways = [(b - a).unit() for a, b, _ in run]
+    outs = [way.square() * (-sign * amount) for way, (_, _, amount) in zip(ways, run, strict=True)]
+    far = [run[0][0] + outs[0]]
+    for n, (_, b, _) in enumerate(run[:-1]):
+        bends = abs(ways[n].cross(ways[n + 1])) > HARDLY
+        far.append((meet(b + outs[n], ways[n], b + outs[n + 1], ways[n + 1]) if bends else None) or b + outs[n])
+    far.append(run[-1][1] + outs[-1])
+    whole = Polygon([run[0][0], *(b for _, b, _ in run), *reversed(far)])
+    return [whole] if whole.is_valid else _one_by_one(run, outs, sign)
+
+
+def _one_by_one(run: Sequence[Straight], outs: Sequence[Point], sign: float) -> list[Polygon]:
+    strips = [Polygon((a, b, b + out, a + out)) for (a, b, _), out in zip(run, outs, strict=True)]
+    between = [_corner(a, b, c, first, second, sign) for (a, b, first), (_, c, second) in pairwise(run)]
+    return [*strips, *(kite for kite in between if kite is not None)]
 
 
 def _corner(a: Point, b: Point, c: Point, first: float, second: float, sign: float) -> Polygon | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
-from shapely import LinearRing, LineString, Polygon, box, prepare, union_all
+from shapely import LinearRing, LineString, Polygon, box, contains, intersects, prepare, union_all
 
 from widehem.core.geometry.paths import Place
 from widehem.core.geometry.points import Point
@@ -160,6 +160,7 @@ def grain_line(piece: Piece) -> tuple[Point, Point]:
 
 
 SIZES = (0.62, 0.52, 0.44, 0.36, 0.28)
+DOWN, ACROSS = (0.62, 0.52, 0.72, 0.42, 0.82), (0.62, 0.5, 0.4, 0.7, 0.3)  # of the piece, where a label is tried
 _WIDE, _HIGH = 0.56, 1.45  # a letter's width and a line's height, by its size
 
 
@@ -177,13 +178,12 @@ def place_label(piece: Piece, lines: Sequence[str], keep_off: Sequence[tuple[Poi
     prepare(inside)
     off = union_all(bars)
     prepare(off)
+    middles = [(left + (right - left) * across, top + (bottom - top) * down) for down in DOWN for across in ACROSS]
     for words in (lines, short):
         for size in SIZES:
             wide, high = max(len(line) for line in words) * size * _WIDE, len(words) * size * _HIGH
-            for down in (0.62, 0.52, 0.72, 0.42, 0.82):
-                for across in (0.62, 0.5, 0.4, 0.7, 0.3):
-                    middle = Point(left + (right - left) * across, top + (bottom - top) * down)
-                    room = box(middle.x - wide / 2, middle.y - high / 2, middle.x + wide / 2, middle.y + high / 2)
-                    if inside.contains(room) and not off.intersects(room):
-                        return Label(middle, size, tuple(words))
+            rooms = box(*zip(*((x - wide / 2, y - high / 2, x + wide / 2, y + high / 2) for x, y in middles), strict=True))
+            free = contains(inside, rooms) & ~intersects(off, rooms)
+            if free.any():
+                return Label(Point(*middles[int(free.argmax())]), size, tuple(words))
     return Label(Point((left + right) / 2, (top + bottom) / 2), SIZES[-1], tuple(short[:1]))

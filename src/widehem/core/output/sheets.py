@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from shapely import Polygon, box, union_all
+from shapely import MultiPolygon, Polygon, box, intersects, prepare
 
 from widehem.core.marking.made import Pattern
 from widehem.core.output.ink import GAPS, Layout, lay_out
@@ -116,15 +116,17 @@ def cut_into_sheets(layout: Layout, paper: Paper, scale: float = 1.0) -> Sheets:
     step = (tile_w - OVERLAP, tile_h - OVERLAP)
     columns = max(1, math.ceil((width - OVERLAP) / step[0] - 1e-9))
     rows = max(1, math.ceil((height - OVERLAP) / step[1] - 1e-9))
-    cloth = union_all([Polygon([(p.x * scale, p.y * scale) for p in laid.cut]) for laid in layout.pieces])
-    tiles = []
-    for row in range(rows):
-        for column in range(columns):
-            x, y = column * step[0], row * step[1]
-            own_right = x + (tile_w if column == columns - 1 else step[0])
-            own_bottom = y + (tile_h if row == rows - 1 else step[1])
-            empty = not cloth.intersects(box(x, y, own_right, own_bottom))
-            tiles.append(Sheet(f"{row_name(row)}{column + 1}", row, column, x, y, empty))
+    cloth = MultiPolygon([Polygon([(p.x * scale, p.y * scale) for p in laid.cut]) for laid in layout.pieces])
+    prepare(cloth)
+    places = [(row, column, column * step[0], row * step[1]) for row in range(rows) for column in range(columns)]
+    x, y = [place[2] for place in places], [place[3] for place in places]
+    own_right = [x + (tile_w if column == columns - 1 else step[0]) for _, column, x, _ in places]
+    own_bottom = [y + (tile_h if row == rows - 1 else step[1]) for row, _, _, y in places]
+    full = intersects(cloth, box(x, y, own_right, own_bottom))
+    tiles = [
+        Sheet(f"{row_name(row)}{column + 1}", row, column, x, y, not cloth_on_it)
+        for (row, column, x, y), cloth_on_it in zip(places, full, strict=True)
+    ]
     return Sheets(paper, scale, layout, tuple(tiles), rows, columns, step)
 
 
