@@ -34,7 +34,7 @@ class BrowserCase(unittest.TestCase):
 
     def setUp(self):
         self.store = fresh_store(self, demo=self.demo)
-        self.server = create_server(create_app(self.store), host="127.0.0.1", port=0, threads=6)
+        self.server = create_server(self.app(), host="127.0.0.1", port=0, threads=6)
         thread = threading.Thread(target=self.server.run, daemon=True)
         thread.start()
         self.addCleanup(self.server.close)
@@ -49,6 +49,10 @@ class BrowserCase(unittest.TestCase):
         self.page.on("pageerror", lambda error: self.complaints.append(str(error)))
         self.loads = []
         self.page.on("load", lambda _: self.loads.append(self.page.url))
+
+    def app(self):
+        """What answers; work that lasts is done at once."""
+        return create_app(self.store)
 
     def open(self, path="/"):
         self.page.goto(self.address + path)

@@ -13,6 +13,8 @@ import urllib.request
 from contextlib import closing
 from pathlib import Path
 
+from playwright.sync_api import expect
+
 from tests.browser.case import BrowserCase
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.lists import FULL
@@ -256,7 +258,7 @@ class Listening(TakingCase):
             page.wait_for_selector(f"#dv-answers li:first-child:has-text('{words}')")
 
         page.click("text=Make one up")
-        page.wait_for_function("document.getElementById('dv-value').value !== ''")
+        expect(page.locator("#dv-value")).not_to_have_value("")
         page.click("[data-send=reading]")
         answer("Next: hip, front arc")
         page.click("text=Send the last again")

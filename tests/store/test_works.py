@@ -5,6 +5,7 @@ import base64
 import multiprocessing
 import os
 import signal
+import threading
 import time
 import unittest
 from unittest import mock
@@ -326,6 +327,27 @@ class TakingIn(WorksCase):
         self.assertEqual(self.staged(), (2, 4))
         sweep(self.store)
         self.assertEqual(self.staged(), (1, 0), "only that it was kept is known still")
+
+    def test_others_write_while_a_large_file_is_taken_in(self):
+        many = [FiledChart(f"Extra {n}", readings=CHARTS[0].readings) for n in range(600)]
+        before, wrote, stop = self.counts(), [], threading.Event()
+
+        def write():
+            while not stop.is_set():
+                with self.store.write() as session:
+                    add_reading(session, latest_chart(session, 4), "waist", 1, parse_length(str(60 + len(wrote) / 100), "cm"))
+                wrote.append(self.staged()[1])
+
+        writer = threading.Thread(target=write)
+        writer.start()
+        try:
+            with mock.patch("widehem.store.taking_in.AT_ONCE", 100):
+                self.assertEqual(take_in(self.store, 1, many), (600, 1200))
+        finally:
+            stop.set()
+            writer.join()
+        self.assertEqual(self.counts(), (before[0] + 600, before[1] + 1200 + len(wrote)), "nothing was lost of either")
+        self.assertGreater(len(set(wrote)), 2, "they wrote between its steps")
 
     def test_rows_of_others_are_left_alone(self):
         """Whoever is staged at the same time has numbers of their own."""

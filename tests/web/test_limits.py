@@ -3,6 +3,8 @@
 import contextlib
 import logging
 import socket
+import subprocess
+import sys
 import threading
 import time
 import unittest
@@ -110,6 +112,43 @@ class Limits(unittest.TestCase):
                     said = sender.recv(100)
                 self.assertIn(said[9:12], (b"413", b""))
         self.assertEqual(self.speaks(), 200)
+
+
+BOMBS = """
+import io, resource, struct, sys, zlib
+from PIL import Image
+import PIL.JpegImagePlugin, PIL.PngImagePlugin, PIL.WebPImagePlugin
+from widehem.core.output.photo import PhotoError, small_photo
+
+def png(wide, high):
+    chunk = lambda kind, data: struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+    pack = zlib.compressobj(9)
+    rows = b"".join(pack.compress(bytes(1 + wide * 4)) for _ in range(min(high, 3000))) + pack.flush()
+    head = struct.pack(">IIBBBBB", wide, high, 8, 6, 0, 0, 0)
+    return bytes.fromhex("89504e470d0a1a0a") + chunk(b"IHDR", head) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
+
+small_photo(png(50, 50))
+now = int(open("/proc/self/statm").read().split()[0]) * resource.getpagesize()
+resource.setrlimit(resource.RLIMIT_AS, (now + 220_000_000,) * 2)
+for wide, high in ((40_000, 40_000), (12_000, 12_000), (11_999, 2_001), (100_000, 1)):
+    data = png(wide, high)
+    try:
+        small_photo(data)
+        print("taken", wide, high, len(data))
+    except PhotoError as error:
+        print("refused", error)
+print("fits", len(small_photo(png(6_000, 3_999))) > 0)
+"""
+
+
+class Bombs(unittest.TestCase):
+    def test_a_small_file_with_a_huge_picture_takes_no_room(self):
+        """With 220 MB of memory and no more: what is too large is refused before it is unpacked, the largest that is taken fits."""
+        done = subprocess.run([sys.executable, "-c", BOMBS], capture_output=True, text=True, check=False)
+        lines = done.stdout.splitlines()
+        self.assertEqual([line.split()[0] for line in lines], ["refused"] * 4 + ["fits"], done.stderr[-800:])
+        self.assertIn("far too many points", lines[0])
+        self.assertIn("12000 by 12000 points", lines[1])
 
 
 class Health(WebCase):

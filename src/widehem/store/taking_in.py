@@ -35,7 +35,7 @@ from widehem.store.models import (
 ROUNDS = 3  # of staging it anew, when the wearers it rests on were changed meanwhile
 AT_ONCE = 800  # rows of a step
 KNOWN_FOR = timedelta(days=1)  # that a file was kept
-PAUSE = 0.01  # seconds between steps, for whoever waits
+PAUSE = 0.02  # seconds between steps, at the least
 Step = Callable[[int, int], None]
 
 
@@ -103,15 +103,21 @@ def clear(store: Store, job: str, *, staged_only: bool = False) -> None:
         charts = list(session.scalars(select(IntakeChart.id).where(IntakeChart.intake_id.in_(intakes))))
     for start in range(0, len(charts), 100):
         some = charts[start : start + 100]
+        began = time.monotonic()
         with store.write() as session:
             session.execute(delete(IntakeReading).where(IntakeReading.intake_chart_id.in_(some)))
             session.execute(delete(IntakeChart).where(IntakeChart.id.in_(some)))
-        time.sleep(PAUSE)
+        _let_others(began)
     if intakes:
         with store.write() as session:
             session.execute(delete(IntakeWearer).where(IntakeWearer.intake_id.in_(intakes)))
             if not staged_only:
                 session.execute(delete(Intake).where(Intake.id.in_(intakes)))
+
+
+def _let_others(began: float) -> None:
+    """Leave the database to others for as long as it was held: whoever waits for it looks now and then."""
+    time.sleep(max(PAUSE, time.monotonic() - began))
 
 
 def _there(session: Session, production_id: int) -> None:
@@ -145,9 +151,10 @@ def _stage(store: Store, production_id: int, plan: Sequence[Incoming], today: da
     done = 0
     for some in _portions(plan):
         step(done, whole)
+        began = time.monotonic()
         with store.write() as session:
             done += _stage_some(session, intake, some, known, today)
-        time.sleep(PAUSE)
+        _let_others(began)
     step(whole, whole)
     return intake
 

@@ -23,7 +23,8 @@ from widehem.jobs.papers import FILE, file_name
 from widehem.store.dockets import find_docket, keep_paper
 from widehem.store.models import Docket
 from widehem.store.papers import heading, plan_of
-from widehem.web.at_work import SHORT, ask, taken
+from widehem.web import at_work
+from widehem.web.at_work import ask, taken
 from widehem.web.board import load
 from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_store, current_works, zone
@@ -174,7 +175,7 @@ def file(docket_id: int, name: str) -> Any:
         "docket": docket_id, "writer": FILES[name], "paper": paper, "scale": scale, "unit": show.unit, "fraction": show.fraction,
     }  # fmt: skip
     job = ask(FILE, wish, f"Writing {file_name(docket, FILES[name], paper, scale)}", secrets.token_hex(8))
-    job = current_works().wait(job, SHORT)
+    job = current_works().wait(job, at_work.SHORT)
     if job.state == DONE:
         return taken(job)
     return redirect(

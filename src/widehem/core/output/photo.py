@@ -43,7 +43,11 @@ def small_photo(data: bytes) -> bytes:
                 clear = ImageOps.exif_transpose(picture).convert("RGBA")
     except PhotoError:
         raise
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+    except Image.DecompressionBombError:
+        raise PhotoError(
+            f"The photo has far too many points; send one of at most {MOST_PIXELS // 1_000_000} million."
+        ) from None
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError):
         raise PhotoError("The file is not a photo that can be read: send a JPEG, PNG or WebP.") from None
     plain = Image.new("RGB", clear.size, "white")
     plain.paste(clear, mask=clear.getchannel("A"))
