@@ -49,8 +49,8 @@ bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
 wide: $(VENV)/.dev  ## two thousand random bodies through every method
 	$(BIN)/python -m tests.wide
 
-hold: $(VENV)/.dev  ## the attacks of the tests, fifty times as long: wild charts, forms gone wrong, kills
-	HOLD=50 $(BIN)/python -W ignore -m unittest tests.core.test_wild tests.web.test_attacks tests.store.test_killed
+hold: $(VENV)/.dev  ## the attacks of the tests, fifty times as long: wild charts, forms gone wrong, kills, upgrades broken off
+	HOLD=50 $(BIN)/python -W ignore -m unittest tests.core.test_wild tests.web.test_attacks tests.store.test_killed tests.store.test_mending
 
 look: $(VENV)/.dev browser-tools  ## every method on the eight bodies, closed, as pictures outside this folder
 	$(BIN)/python -m tests.look
