@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import logging
 import time
 from typing import Any
@@ -96,12 +97,15 @@ def _queue(store: Store, url: str) -> Huey:
         return SqliteHuey("widehem", filename=str(store.folder / QUEUE), fsync=False, results=False)
     try:
         import redis
-        from huey import RedisHuey
+        from huey import PriorityRedisHuey
     except ImportError:
         raise QueueError("--queue needs the package redis: install it with `pip install 'widehem[redis]'`.") from None
     try:
-        found = RedisHuey("widehem", url=url, results=False)
+        house = hashlib.sha256(str(store.folder.resolve()).encode()).hexdigest()[:12]  # several may share a Redis
+        found = PriorityRedisHuey(f"widehem-{house}", url=url, results=False)
         found.storage.conn.ping()
     except (redis.RedisError, ValueError) as error:
-        raise QueueError(f'--queue "{url}" does not answer: {error}. Write it like redis://127.0.0.1:6379/0.') from None
+        raise QueueError(
+            f'--queue "{url}" does not answer: {str(error).rstrip(".")}. Write it like redis://127.0.0.1:6379/0.'
+        ) from None
     return found
