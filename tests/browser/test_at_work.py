@@ -68,6 +68,9 @@ class AtWork(AtWorkCase):
         self.page.wait_for_selector("#hem-work:not(:has(form))", state="attached")
         self.assertEqual(field.input_value(), "Rain cape")
         self.assertTrue(self.page.url.endswith("/wearers/3/schools"))
+        self.assertFalse(self.page.is_visible("#hem-work"), "it takes no room in the hem")
+        button = self.page.locator(".hem .btn-tape").bounding_box()
+        self.assertGreater(button["x"], 900)
         self.assert_quiet()
 
     def test_it_is_seen_on_other_pages_and_stopped_there(self):

@@ -62,6 +62,15 @@ class In(FilesCase):
         with self.store.read() as session:
             return core_chart(session, latest_chart(session, wearer))
 
+    def test_of_a_large_file_the_first_are_shown_in_full_and_how_much_changes_of_the_rest(self):
+        rows = "".join(f"Extra {n:02},{60 + n},\n" if n % 2 else f"Extra {n:02},{60 + n},{80 + n}\n" for n in range(70))
+        page = self.look(f"wearer,waist,hip\n{rows}".encode())
+        self.assertIn("And 10 more charts", page)
+        self.assertIn("119.0", page)
+        self.assertNotIn("121.0", page)
+        self.assertRegex(page, r"Extra 68[^0-9]*new[^0-9]*2</td>")
+        self.assertRegex(page, r"Extra 69[^0-9]*new[^0-9]*1</td>")
+
     def test_a_file_is_looked_at_before_anything_is_stored(self):
         data = b"wearer,part,figure,waist,waist_2,hip (in)\nodile marsh,,,79,79.2,\nPip Reed,Bargee,straight,80,,38 1/2\n"
         page = self.look(data)

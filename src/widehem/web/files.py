@@ -32,6 +32,7 @@ from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
 
 pages = Blueprint("files", __name__)
+IN_FULL = 60  # charts of a file that are shown figure by figure; of the rest how much changes
 
 
 @pages.get("/productions/<int:production_id>/charts.<ending>")
@@ -148,6 +149,7 @@ def _preview(production_id: int, found: Understood | None, data: bytes, name: st
         production=production,
         found=found,
         incoming=incoming,
+        in_full=IN_FULL,
         changes=changes,
         name=name,
         error=error,
