@@ -23,6 +23,12 @@ class Parsing(unittest.TestCase):
         with self.assertRaises(LengthError):
             with_unit("1000", "in")
 
+    def test_what_is_longer_than_any_length_is_refused_unread(self):
+        for text in ("9" * 5000, "1/" * 40, "0." + "0" * 100, "½" * 61):
+            with self.assertRaisesRegex(LengthError, "signs, no length has"):
+                parse_length(text, "cm")
+        self.assertEqual(parse_length("0" * 58 + "42", "cm").cm, 42)
+
     def test_ways_of_writing_a_length(self):
         inch = 2.54
         for text, unit, cm in (

@@ -3,6 +3,9 @@
 import logging
 import random
 import unittest
+from urllib.parse import quote
+
+from sqlalchemy import text
 
 from tests.attacks import addresses, form, message, query, times
 from tests.stores import fresh_store
@@ -28,6 +31,10 @@ class Attack(WebCase):
             rule, url = next(found)
             asked = url + query(chance)
             self.assertLess(self.client.get(asked).status_code, 500, (rule, asked[:200]))
+
+    def test_what_another_method_has_beside_a_good_state_is_left_out(self):
+        for key in ("o.dart_place", "e.crotch", "m.thigh", "o.", "e.zzz", "m.zzz", "m.\x00"):
+            self.assertEqual(self.client.get(f"/dockets/18/draft?{quote(key)}=settings&good=on").status_code, 200, key)
 
     def test_no_form_breaks_a_page(self):
         chance, token = random.Random("write"), self.token()
@@ -63,11 +70,61 @@ class Attack(WebCase):
         self.assertIn("Bell &amp; &lt;b&gt;", self.get("/dockets/8/draft"))
 
 
+class Gone(WebCase):
+    """What a later version left in the data: a method and a measure that nobody here knows."""
+
+    PARTS = {"name": "sheets.pdf", "ending": "csv", "code": "house-1", "pair": "123456"}
+
+    def setUp(self):
+        super().setUp()
+        with self.store.engine.begin() as connection:
+            connection.execute(
+                text("UPDATE design SET method = 'later.cape' WHERE id IN (SELECT design_id FROM docket WHERE id IN (1, 8))")
+            )
+            connection.execute(
+                text(
+                    "INSERT INTO reading (chart_id, measure, turn, ticks, typed, unit, side, created_at) "
+                    "SELECT id, 'wing_span', 1, 8000000, '100', 'cm', '', '2026-11-29 00:00:00' FROM chart"
+                )
+            )
+
+    def addresses(self, method):
+        for rule in self.app.url_map.iter_rules():
+            if method in rule.methods and rule.endpoint not in ("static", "door.enter"):
+                for number in (1, 4, 8, 13):
+                    url = rule.rule
+                    for name in rule.arguments:
+                        url = url.replace(f"<int:{name}>", str(number)).replace(f"<{name}>", self.PARTS.get(name, "x"))
+                    yield url
+
+    def test_no_page_breaks(self):
+        for url in sorted(set(self.addresses("GET"))):
+            self.assertLess(self.client.get(url).status_code, 500, url)
+
+    def test_no_form_breaks(self):
+        token = self.token()
+        urls = sorted(url for url in set(self.addresses("POST")) if not url.endswith("delete"))
+        for url in urls:
+            data = {"csrf_token": token, "measure": "waist", "first": "70", "check": "seam", "word": "so", "act": "begin"}
+            self.assertLess(self.client.post(url, data=data).status_code, 500, url)
+
+    def test_it_says_so_and_is_kept_as_it_is(self):
+        self.assertIn(
+            "is drawn by later.cape, a method this version of Wide Hem does not have", self.get("/dockets/1/draft", 409)
+        )
+        self.assertIn("this version has no such method", self.get("/productions/1"))
+        self.assertNotIn("wing_span", self.get("/wearers/1/chart.json"))
+        with self.store.read() as session:
+            self.assertEqual(session.scalar(text("SELECT method FROM design JOIN docket ON design.id = design_id AND docket.id = 1")),
+                             "later.cape")  # fmt: skip
+            self.assertGreater(session.scalar(text("SELECT count(*) FROM reading WHERE measure = 'wing_span'")), 3)
+
+
 class Numbers(unittest.TestCase):
     def test_only_plain_ones_the_database_can_hold(self):
-        for text, fine in (("7", True), ("9223372036854775807", True), ("9223372036854775808", False), ("²", False), ("٣", False),
+        for typed, fine in (("7", True), ("9223372036854775807", True), ("9223372036854775808", False), ("²", False), ("٣", False),
             ("-1", False), ("", False), ("9" * 5000, False), ("1.5", False)):  # fmt: skip
-            self.assertEqual(is_number(text), fine, text[:20])
+            self.assertEqual(is_number(typed), fine, typed[:20])
 
 
 class AtTheDoor(WebCase):

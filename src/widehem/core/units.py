@@ -21,6 +21,7 @@ TICKS_PER_INCH = 203_200
 CM_PER_INCH = 2.54
 MM_PER_CM = 10.0
 LONGEST_CM = 1000
+LONGEST_TEXT = 60  # signs
 
 _VULGAR = {
     "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
@@ -106,6 +107,8 @@ def parse_length(text: str, unit: Unit, *, least_cm: float = 0.0) -> Length:
     typed = text.strip()
     if not typed:
         raise LengthError("Nothing is written here: write a length like 42.5 cm or 16 3/4 in.")
+    if len(typed) > LONGEST_TEXT:
+        raise LengthError(f'"{typed[:20]}…" has {len(typed)} signs, no length has: write it like 42.5 cm or 16 3/4 in.')
     spelled = typed.lower().replace("\u00a0", " ").replace("\u202f", " ").replace("⁄", "/").replace("−", "-")
     for sign, plain in _VULGAR.items():
         spelled = spelled.replace(sign, f" {plain}")

@@ -9,6 +9,7 @@ from typing import Any, cast
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session
 
+from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES, Chart, Reading, Turns
 from widehem.core.units import Length, Unit
 from widehem.store.clock import house_day
@@ -129,6 +130,8 @@ def _readings(session: Session, numbers: list[int]) -> dict[int, dict[str, Readi
         )  # fmt: skip
         query = select(*columns).where(ReadingRow.chart_id.in_(numbers)).order_by(ReadingRow.id)
         for number, code, turn, ticks, typed, unit, side, carried_on in session.execute(query):
+            if code not in CATALOGUE:  # of a version that knew more; it stays where it is
+                continue
             mine = places[number].setdefault(code, {})
             if carried_on is not None:
                 carried[number, code] = carried_on

@@ -11,6 +11,7 @@ from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 from werkzeug.routing import IntegerConverter, ValidationError
 
+import widehem.core.drafting.methods  # noqa: F401 - registers them
 from widehem import __version__
 from widehem.core.output.photo import LARGEST_FILE
 from widehem.jobs.works import Works

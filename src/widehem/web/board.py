@@ -29,6 +29,7 @@ from widehem.store.charts import add_reading, chart_drawn_on, open_chart
 from widehem.store.dockets import armholes_of, find_docket, keep_settings
 from widehem.store.ease import all_plans
 from widehem.store.house import house_differs
+from widehem.store.keeping import StoreError
 from widehem.store.making import Work, find_work
 from widehem.store.models import Docket
 from widehem.store.papers import accepted_of
@@ -40,6 +41,7 @@ from widehem.web.board_state import (
     BoardState,
     Field,
     field_for,
+    known_setting,
     made_of,
     read_setting,
     read_state,
@@ -66,9 +68,14 @@ class Trouble:
 def load(docket_id: int) -> Work:
     """A docket with what it is drawn on. 404 when there is none."""
     with current_store().read() as session:
-        work = find_work(session, docket_id)
-    if work is None:
+        work, docket = find_work(session, docket_id), find_docket(session, docket_id)
+    if docket is None:
         abort(404)
+    if work is None:
+        raise StoreError(
+            f"{docket.name} is drawn by {docket.method}, a method this version of Wide Hem does not have. It is kept as it is: open it with "
+            "the version it was made by."
+        )
     return work
 
 
@@ -101,7 +108,7 @@ def _read_form(work: Work, good: BoardState, trouble: Trouble) -> BoardState:
     show, state = display(), good
     made = _drawn(work, good)
     for key, raw in request.args.items():
-        if key[:2] not in (OPTION, EASE, MEASURE):
+        if not known_setting(method, key):
             continue
         shown = field_for(method, key, chart, good, show, made=made, rules=work.docket.rules)
         text = raw.strip()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import hashlib
 from dataclasses import replace
 from typing import Any
@@ -104,7 +103,7 @@ def store(production_id: int) -> Any:
     try:
         data = base64.b64decode(request.form.get("data", ""), validate=True)
         found = read_charts(data, request.form.get("name", ""), unit, _tables())
-    except (binascii.Error, FileProblem):
+    except ValueError:  # of the base64, or of the file
         abort(400)
     if found.problems and request.form.get("leave_out") != "yes":
         return _preview(production_id, found, data, request.form.get("name", ""), ""), 422

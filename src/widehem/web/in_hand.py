@@ -57,7 +57,7 @@ class InHand:
     def choices(self) -> list[tuple[str, str]]:
         """The lists the chart can be taken by: value and words."""
         found = [("garment", f"For {self.docket.name}")] if self.docket else []
-        if len(self.wearer.dockets) > 1:
+        if len(garments(self.wearer)) > 1:
             found.append(("garments", "For every garment"))
         return [
             *found,
@@ -136,8 +136,10 @@ def in_hand(wearer_id: int, session: Session | None = None) -> InHand:
     docket_id = values.get("docket", type=number_of)
     docket = find_docket(session, docket_id) if docket_id else None
     if docket is None or docket.wearer_id != wearer_id:
-        docket = wearer.dockets[0] if wearer.dockets else None
-    _ = wearer.dockets
+        docket = None
+    known = garments(wearer)
+    if docket not in known:
+        docket = known[0] if known else None
     row = chart_numbered(session, wearer_id, values.get("chart", type=number_of))
     accepted = {entry.doubt: entry.why for entry in row.accepted} if row else {}
     lists = house_lists(session)
@@ -147,6 +149,11 @@ def in_hand(wearer_id: int, session: Session | None = None) -> InHand:
     newest = row is None or row is latest_chart(session, wearer_id)
     seen = last_reading(session, row.id) if row else 0
     return InHand(wearer, docket, row, core_chart(session, row), accepted, which, lists, newest, seen)
+
+
+def garments(wearer: Wearer) -> list[Docket]:
+    """The dockets of a wearer that can be drawn: whose method there is."""
+    return [docket for docket in wearer.dockets if docket.method in METHODS]
 
 
 def needed(docket: Docket) -> set[str]:
@@ -164,7 +171,7 @@ def listed(docket: Docket | None, which: str, lists: list[HouseList]) -> list[st
         return list(FULL)
     found = needed(docket)
     if which == "garments":
-        found = found.union(*(needed(other) for other in docket.wearer.dockets))
+        found = found.union(*(needed(other) for other in garments(docket.wearer)))
     return in_order(found)
 
 
@@ -226,7 +233,7 @@ def next_of(hand: InHand, at: str, to: Callable[[str], str]) -> Next:
 
 def uses(hand: InHand, code: str) -> list[tuple[str, str, bool]]:
     """What a measure is for: (garment or method, why, whether the wearer has such a garment); the wearer's own first."""
-    own = [(docket.name, METHODS[docket.method]) for docket in hand.wearer.dockets]
+    own = [(docket.name, METHODS[docket.method]) for docket in garments(hand.wearer)]
     begun = {method.code for _, method in own}
     others = [(method.name, method) for method in METHODS.values() if method.code not in begun]
     found = []

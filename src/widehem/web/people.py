@@ -116,7 +116,8 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
     wearers = {person.wearer.id: person.wearer for person in people}
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
-    missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.all_options) for docket in found.dockets}
+    known = [docket for docket in found.dockets if docket.method in METHODS]
+    missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.all_options) for docket in known}
     return render_template(
         "production.html",
         production=found,
@@ -168,13 +169,14 @@ def _slots(
 
 
 def _next(found: Production, missing: dict[int, tuple[str, ...]]) -> Next | None:
-    for docket in found.dockets:
+    known = [docket for docket in found.dockets if docket.id in missing]
+    for docket in known:
         if missing[docket.id]:
             return Next(
                 f"Read what {docket.name} needs", url_for("measure.chart", wearer_id=docket.wearer_id, docket=docket.id)
             )
-    if found.dockets:
-        docket = found.dockets[-1]
+    if known:
+        docket = known[-1]
         return Next(f"Draft {docket.name}", url_for("board.draft", docket_id=docket.id))
     return None
 
