@@ -30,8 +30,9 @@ def crotch_of(panel: Panel) -> Path:
     if found is None:
         raise CannotDraft(
             ("crotch_depth", "hip", "waist_hip"),
-            say(f"The {panel.name} crotch curve cannot be drawn: its centre line does not meet the fork. Read crotch depth, "
-                f"hip and waist to hip again."),
+            say(f"The {panel.name} crotch curve cannot be drawn: its centre line, {{0u}} from the crease at the hip, does not meet the "
+                f"fork, {{1u}} from it and {{2u}} below the waist. Read crotch depth, hip and waist to hip again.",
+                panel.centre_hip.x, panel.fork.x, panel.fork.y),
         )  # fmt: skip
     return found
 
