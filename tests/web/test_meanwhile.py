@@ -3,11 +3,13 @@
 import re
 import threading
 import unittest
+from urllib.parse import quote
 
 from tests.web.case import WebCase
+from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_docket, find_wearer
 from widehem.store.house import house_values
-from widehem.store.models import HouseList
+from widehem.store.models import Docket, HouseList
 
 
 def hidden(page, action):
@@ -67,6 +69,31 @@ class Meanwhile(WebCase):
         self.post("/house", {**hidden(page, "/house"), **fields, **at})
         self.assertEqual(house(), {"e.waist": "1.7 cm", "o.length": "70 cm", "e.hip": "4.5 cm"})
 
+    def test_what_is_typed_is_meant_in_the_unit_the_page_was_shown_in(self):
+        """The unit was switched elsewhere since: 70 typed under cm is no 70 in."""
+        for path, form, field, url in (
+            ("/wearers/3/measure?at=waist", "/wearers/3/readings", "first", "/wearers/3/readings"),
+            ("/house", "/house", "e.waist", "/house"),
+            ("/dockets/1/cut", "/dockets/1/cut", "a.side", "/dockets/1/cut"),
+        ):
+            with self.subTest(path):
+                self.client.delete_cookie("wh_unit")
+                fields = hidden(self.get(path), form)
+                self.client.set_cookie("wh_unit", "in")
+                self.post(url, {**fields, field: "3.5"} if field != "first" else {**fields, field: "70.5"})
+        with self.store.read() as session:
+            self.assertEqual(core_chart(session, latest_chart(session, 3)).readings["waist"].first.cm, 70.5)
+            self.assertIn(("e.waist", "3.5 cm"), [(value.key, value.text) for value in house_values(session)])
+            self.assertEqual(session.get(Docket, 1).amounts["side"], "3.5 cm")
+
+    def test_what_is_tried_on_the_board_as_well(self):
+        page = self.get("/dockets/1/draft?slip=settings")
+        good = re.search(r'name="good" value="([^"]*)"', page)[1]
+        self.client.set_cookie("wh_unit", "in")
+        shown = self.get(f"/dockets/1/draft?slip=settings&shown_in=cm&good={quote(good)}&o.length=55")
+        self.assertIn('value="55.0"', shown)
+        self.assertNotIn("is outside", shown)
+
     def test_a_note_of_two_is_both_notes(self):
         page = self.get("/wearers/3/measure")
         stale = hidden(page, "/wearers/3/chart")
@@ -79,6 +106,14 @@ class Meanwhile(WebCase):
         now = hidden(page, "/wearers/3/chart")
         self.post("/wearers/3/chart", {**now, "note": old})
         self.assertNotIn("breathes high", self.get("/wearers/3/measure"), "who sees both may strike out")
+
+    def test_two_long_notes_are_both_kept_whole(self):
+        self.post("/wearers/3/chart", {"note": "a" * 600, "was.note": ""})
+        self.post("/wearers/3/chart", {"note": "b" * 600, "was.note": ""})
+        both = "a" * 600 + "; " + "b" * 600
+        self.assertIn(both, self.get("/wearers/3/measure"))
+        self.post("/wearers/3/chart", {"note": both, "was.note": both})
+        self.assertIn(both, self.get("/wearers/3/measure"), "shown and kept again it is the same")
 
     def test_allowances(self):
         stale = hidden(self.get("/dockets/1/cut"), "/dockets/1/cut")

@@ -135,7 +135,7 @@ def worn_over(docket_id: int) -> Any:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
-        docket.foundation = both(docket.foundation, request.form.get("foundation", "").strip()[:200], "foundation", 200)
+        docket.foundation = both(docket.foundation, request.form.get("foundation", ""), "foundation", 200)
         wearer_id = docket.wearer_id
     if request.form.get("back") == "draft":
         return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)

@@ -115,8 +115,8 @@ def note_looks(docket_id: int) -> Any:
         typed = {name: request.form.get(name, "") for name in seen.clashes}  # who looks last has seen most
         found = {name: value for name, value in {**seen.kept, **typed}.items() if value in ("right", "change")}
         others = [f"{LOOKS[name][0].lower()} was {VERDICTS[theirs]} to somebody else" for name, theirs in seen.clashes.items()]
-        words = both(stood.get("note", ""), request.form.get("note", "").strip(), "note", LONGEST)
-        words = "; ".join([*([words] if words else []), *others])[:LONGEST]
+        words = both(stood.get("note", ""), request.form.get("note", ""), "note", LONGEST)
+        words = "; ".join([*([words] if words else []), *others])
         docket.looks = {**found, **({"note": words} if words else {})}
     back: dict[str, Any] = {name: request.form[name] for name in ("with", "at") if request.form.get(name)}
     return redirect(url_for(".compare", docket_id=docket_id, **back), 303)

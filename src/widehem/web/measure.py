@@ -241,7 +241,7 @@ def about_chart(wearer_id: int) -> Any:
         row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
         for field, most in ABOUT_CHART.items():  # what somebody else wrote meanwhile stays beside it
             now = getattr(row, field)
-            setattr(row, field, both(now, form.get(field, now if field == "note" else "").strip()[:most], field, most))
+            setattr(row, field, both(now, form.get(field, now if field == "note" else ""), field, most))
         with suppress(ValueError):  # half a date: the one that stood there stays
             row.taken_on = date.fromisoformat(form.get("taken_on", ""))
     back = in_hand(wearer_id)

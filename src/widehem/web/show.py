@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import Blueprint, Flask, g, redirect, request
 from markupsafe import Markup, escape
+from werkzeug.exceptions import HTTPException
 from werkzeug.wrappers import Response
 
 from widehem.core.days import day_words
@@ -23,13 +24,22 @@ settings = Blueprint("settings", __name__)
 
 
 def display() -> Display:
-    """The maker's unit and inch fraction, from cookies; centimetres and eighths at first."""
+    """The maker's unit and inch fraction, from cookies; centimetres and eighths at first. A form is read in the unit it was shown in."""
     if "display" not in g:
-        unit = request.cookies.get(UNIT_COOKIE, "cm")
+        unit = _shown_in() or request.cookies.get(UNIT_COOKIE, "cm")
         fraction = 16 if request.cookies.get(FRACTION_COOKIE) == "16" else 8
         g.display = Display("in" if unit == "in" else "cm", fraction)
     found: Display = g.display
     return found
+
+
+def _shown_in() -> str | None:
+    """The unit in which a form was shown that is read now: what is typed into it is meant so."""
+    try:
+        found = request.values.get("shown_in")
+    except HTTPException:  # what was sent cannot be read at all
+        return None
+    return found if found in UNITS else None
 
 
 @settings.post("/settings")

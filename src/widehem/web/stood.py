@@ -62,13 +62,14 @@ def merged(stored: Mapping[str, str], typed: Mapping[str, str]) -> Merged:
 
 
 def both(now: str, typed: str, field: str, most: int) -> str:
-    """A note in words, changed here and by somebody else: both of them, one after the other."""
-    was = _was(field, now)
+    """A note in words, changed here and by somebody else: both of them, one after the other, nothing cut. most: signs a maker can
+    type; two that wrote at once may have twice as many."""
+    was, typed = _was(field, now), typed.strip()[: 2 * most + 2]
     if _plain(typed) in (was, _plain(now)):
         return now
     if _plain(now) == was or not now:
         return typed
-    return f"{now}; {typed}"[:most] if typed else now
+    return f"{now}; {typed}" if typed else now
 
 
 def clash(theirs: str) -> str:
