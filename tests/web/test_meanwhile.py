@@ -74,17 +74,17 @@ class Meanwhile(WebCase):
         for path, form, field, url in (
             ("/wearers/3/measure?at=waist", "/wearers/3/readings", "first", "/wearers/3/readings"),
             ("/house", "/house", "e.waist", "/house"),
-            ("/dockets/1/cut", "/dockets/1/cut", "a.side", "/dockets/1/cut"),
+            ("/dockets/1/cut", "/dockets/1/cut", "a.seam", "/dockets/1/cut"),
         ):
             with self.subTest(path):
                 self.client.delete_cookie("wh_unit")
                 fields = hidden(self.get(path), form)
                 self.client.set_cookie("wh_unit", "in")
-                self.post(url, {**fields, field: "3.5"} if field != "first" else {**fields, field: "70.5"})
+                self.post(url, {**fields, "plan": "cloth", "paper": "a4", field: "70.5" if field == "first" else "3.5"})
         with self.store.read() as session:
             self.assertEqual(core_chart(session, latest_chart(session, 3)).readings["waist"].first.cm, 70.5)
             self.assertIn(("e.waist", "3.5 cm"), [(value.key, value.text) for value in house_values(session)])
-            self.assertEqual(session.get(Docket, 1).amounts["side"], "3.5 cm")
+            self.assertEqual(session.get(Docket, 1).amounts["seam"], "3.5 cm")
 
     def test_what_is_tried_on_the_board_as_well(self):
         page = self.get("/dockets/1/draft?slip=settings")
