@@ -68,7 +68,8 @@ class Trouble:
 def load(docket_id: int) -> Work:
     """A docket with what it is drawn on. 404 when there is none."""
     with current_store().read() as session:
-        work, docket = find_work(session, docket_id), find_docket(session, docket_id)
+        work = find_work(session, docket_id)
+        docket = work.docket if work is not None else find_docket(session, docket_id)
     if docket is None:
         abort(404)
     if work is None:
