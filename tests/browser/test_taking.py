@@ -212,9 +212,11 @@ class TwoMakers(TakingCase):
         self.open("/wearers/4/measure")
         other = self.context.new_page()
         other.goto(self.address + "/wearers/4/measure?at=waist_knee")
+        other.wait_for_selector("#r-first:focus")
         other.keyboard.type("59")
         other.keyboard.press("Enter")
         other.wait_for_url("**at=height**")
+        self.page.wait_for_selector("#r-first:focus")
         self.page.keyboard.type("59.4")
         self.page.wait_for_selector("#meanwhile:has-text('Somebody else wrote')", timeout=9000)
         self.assertEqual(self.page.input_value("#r-first"), "59.4")
@@ -328,12 +330,14 @@ class Killed(TakingCase):
             page.keyboard.press("Enter")
             page.wait_for_selector("#lost:not(:empty)")
             self.assertEqual(page.input_value("#r-first"), "95.5")
-            self.serve(data, int(address.rpartition(":")[2]))
+            again, _ = self.serve(data, int(address.rpartition(":")[2]))
             page.keyboard.press("Enter")
             page.wait_for_selector(".slip-head >> text=Waist, front arc")
             store = Store(data)
             self.addCleanup(store.close)
             self.assertEqual(self.chart(12, store).values, {"waist": 70, "hip": 95.5})
+            again.terminate()
+            again.wait()
 
 
 class Rooms(TakingCase):

@@ -8,7 +8,7 @@ from unittest import mock
 from tests.web.case import WebCase
 from tests.web.test_taking import TakingCase
 from widehem.core.days import ZoneError, day_in, zone_named
-from widehem.jobs.copying import COPY
+from widehem.jobs.daily import COPY
 from widehem.jobs.works import Works
 from widehem.store.charts import latest_chart
 from widehem.store.clock import house_day, keep_zone

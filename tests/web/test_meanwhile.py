@@ -1,5 +1,6 @@
 """Two makers at once: what one keeps is never overwritten unseen by the other's older page."""
 
+import html
 import re
 import threading
 import unittest
@@ -15,7 +16,8 @@ from widehem.store.models import Docket, HouseList
 def hidden(page, action):
     """The hidden fields of a form, as it was shown."""
     form = re.search(rf'<form[^>]*method="post"[^>]*action="{re.escape(action)}".*?</form>', page, re.S)[0]
-    return dict(re.findall(r'<input\s+type="hidden"\s+name="([^"]+)"\s+value="([^"]*)"', form))
+    fields = re.findall(r'<input\s+type="hidden"\s+name="([^"]+)"\s+value="([^"]*)"', form)
+    return {name: html.unescape(value) for name, value in fields}
 
 
 class Meanwhile(WebCase):

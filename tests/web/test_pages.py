@@ -119,6 +119,7 @@ class Renaming(WebCase):
         page = self.post("/wearers/1/delete", {"sure": "odile"}, 422).get_data(as_text=True)
         self.assertIn("Nothing was deleted", page)
         self.post("/wearers/1/delete", {"sure": "odile marsh"})
+        self.assertIn("Odile Marsh is in the bin, with charts and garments.", self.get("/productions/1"))
         self.assertNotIn("Odile Marsh", self.get("/productions/1"))
         self.get("/dockets/1/draft", 404)
         self.get("/wearers/1/measure", 404)

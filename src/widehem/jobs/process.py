@@ -15,7 +15,7 @@ from typing import Any
 from huey.consumer import Consumer
 from sqlalchemy.exc import DatabaseError
 
-from widehem.jobs.copying import COPY
+from widehem.jobs.daily import BIN, COPY
 from widehem.jobs.works import Works
 from widehem.store.copies import copies as copies_in
 from widehem.store.taking_in import sweep
@@ -23,6 +23,7 @@ from widehem.store.taking_in import sweep
 NICER = 10  # than what answers pages
 LOOK = 0.1  # seconds between looks into the queue
 LEAVE = 5.0  # seconds a job has to come to an end when the house closes
+BIN_EACH = 6 * 3600.0  # seconds between looks into the bin
 FIRST_COPY, BETWEEN = 20.0, 600.0  # seconds after the start, and between looks whether a copy is due
 _PARENT_DIES = 1  # PR_SET_PDEATHSIG
 log = logging.getLogger(__name__)
@@ -42,6 +43,7 @@ class _Workroom(Consumer):  # type: ignore[misc]
     def __init__(self, works: Works, copies: Path | None, **more: Any) -> None:
         super().__init__(works.queue, **more)
         self.works, self.copies = works, copies
+        self.bin_at = time.monotonic() + BETWEEN
         self.copy_at = time.monotonic() + (BETWEEN if copies is not None and copies_in(copies) else FIRST_COPY)
 
     def check_worker_health(self) -> None:
@@ -52,6 +54,9 @@ class _Workroom(Consumer):  # type: ignore[misc]
             if self.copies is not None and time.monotonic() >= self.copy_at:
                 self.copy_at = time.monotonic() + BETWEEN
                 self.works.ask(COPY, {"folder": str(self.copies.absolute())}, "The daily copy", COPY)
+            if time.monotonic() >= self.bin_at:
+                self.bin_at = time.monotonic() + BIN_EACH
+                self.works.ask(BIN, {}, "Looking through the bin", BIN)
         except DatabaseError:
             log.exception("the ledger cannot be looked at")
         finally:

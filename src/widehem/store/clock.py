@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, datetime
 from zoneinfo import ZoneInfo
 
-from sqlalchemy import delete, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from widehem.core.days import ZoneError, day_in, zone_named
@@ -33,8 +33,12 @@ def keep_zone(session: Session, name: str) -> None:
     """Set the zone of the house; '' for that of the machine. Raises ZoneError."""
     if name:
         zone_named(name)
-    session.execute(delete(HouseRow).where(*_row))
-    if name:
+    row = session.scalars(select(HouseRow).where(*_row)).first()
+    if row is not None and name:
+        row.text = name
+    elif row is not None:
+        session.delete(row)
+    elif name:
         session.add(HouseRow(of=OF_HOUSE, key=ZONE, text=name))
 
 

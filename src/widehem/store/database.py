@@ -15,6 +15,7 @@ from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
 from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
 
+from widehem.store import bin, journal  # noqa: F401 - the bin hides what lies in it
 from widehem.store.keeping import (
     FILE,
     LEAST_FREE,
@@ -28,7 +29,7 @@ from widehem.store.keeping import (
 )
 from widehem.store.models import NEVER_CHANGED, Base
 
-HEAD = "0011"
+HEAD = "0012"
 BUSY_MS = 3000  # waited for somebody else who writes; then the browser says so and sends it again
 MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -68,10 +69,16 @@ class Store:
             yield session
 
     @contextmanager
-    def write(self) -> Iterator[Session]:
-        """A transaction that is kept when the block ends and undone when it fails."""
+    def write(self, by: str | None = None) -> Iterator[Session]:
+        """A transaction that is kept when the block ends and undone when it fails. by: whose doing it is, where what is done is
+        written down so that it can be taken back."""
         with Session(self._writing, expire_on_commit=False) as session, session.begin():
+            if by is None:
+                yield session
+                return
+            journal.begin(session, by)
             yield session
+            journal.end(session)
 
     def secret(self) -> str:
         """The signing key, made on first use and readable by the owner only."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
-from sqlalchemy import delete, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from widehem.core.drafting.method import METHODS, Method
@@ -25,10 +25,14 @@ def house_values(session: Session) -> tuple[HouseValue, ...]:
 def keep_values(session: Session, values: Iterable[HouseValue]) -> None:
     """Set values of the house; one with an empty text is the house's no more."""
     for value in values:
-        session.execute(delete(HouseRow).where(HouseRow.of == value.of, HouseRow.key == value.key))
-        if value.text:
+        row = session.scalars(select(HouseRow).where(HouseRow.of == value.of, HouseRow.key == value.key)).first()
+        if row is not None and value.text:
+            row.text = value.text
+        elif row is not None:
+            session.delete(row)
+        elif value.text:
             session.add(HouseRow(of=value.of, key=value.key, text=value.text))
-            session.flush()
+        session.flush()
 
 
 def open_docket(session: Session, wearer: Wearer, name: str, method: Method, **more: Any) -> Docket:

@@ -33,6 +33,7 @@ class Production(Base):
     name: Mapped[str] = mapped_column(String(120))
     company: Mapped[str] = mapped_column(String(120), default="")
     created_at: Mapped[datetime] = mapped_column(default=now)
+    binned_at: Mapped[datetime | None]
     wearers: Mapped[list[Wearer]] = relationship(
         back_populates="production", cascade="all, delete-orphan", order_by="Wearer.name"
     )
@@ -53,6 +54,7 @@ class Wearer(Base):
     allergies: Mapped[str] = mapped_column(String(400), default="")
     movement: Mapped[str] = mapped_column(String(400), default="")
     created_at: Mapped[datetime] = mapped_column(default=now)
+    binned_at: Mapped[datetime | None]
     production: Mapped[Production] = relationship(back_populates="wearers")
     charts: Mapped[list[ChartRow]] = relationship(back_populates="wearer", cascade="all, delete-orphan", order_by="ChartRow.id")
     dockets: Mapped[list[Docket]] = relationship(back_populates="wearer", cascade="all, delete-orphan")
@@ -180,6 +182,7 @@ class Docket(Base):
     version: Mapped[int] = mapped_column(default=1)
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)
+    binned_at: Mapped[datetime | None]
     production: Mapped[Production] = relationship(back_populates="dockets")
     wearer: Mapped[Wearer] = relationship(back_populates="dockets")
     design: Mapped[DesignRow] = relationship(lazy="joined", innerjoin=True)
@@ -320,6 +323,25 @@ class Heard(Base):
     @property
     def undone(self) -> bool:
         return self.undone_at is not None
+
+
+class Event(Base):
+    """Something that was done and can be taken back. words: a sentence; changes: of each row what stood before and after, by column;
+    of what: the production, wearer and docket it is told with, which may be gone; undoes: the event it takes back, undone_by: the one
+    that took it back. by: the mark of the browser."""
+
+    __tablename__ = "event"
+    __table_args__ = (Index("ix_event_docket_id_id", "docket_id", "id"), Index("ix_event_wearer_id_id", "wearer_id", "id"))
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(default=now)
+    by: Mapped[str] = mapped_column(String(16), default="")
+    words: Mapped[str] = mapped_column(String(300))
+    production_id: Mapped[int | None]
+    wearer_id: Mapped[int | None]
+    docket_id: Mapped[int | None]
+    changes: Mapped[list[Any]] = mapped_column(default=list)
+    undoes: Mapped[int | None]
+    undone_by: Mapped[int | None]
 
 
 class Intake(Base):

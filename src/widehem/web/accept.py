@@ -11,9 +11,10 @@ from widehem.core.pattern.acceptance import LONGEST, Acceptance
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.store.dockets import find_docket
+from widehem.store.journal import tell
 from widehem.store.making import find_work
 from widehem.store.models import Docket
-from widehem.web.here import current_store
+from widehem.web.writing import writing
 
 pages = Blueprint("accept", __name__)
 
@@ -42,7 +43,7 @@ def accept(docket_id: int) -> Any:
     by = " ".join(request.form.get("by", "").split())[:40]
     if wrong_word(word):
         return _back(docket_id, lit=name, wordless="1")
-    with current_store().write() as session:
+    with writing() as session:
         docket, work = find_docket(session, docket_id), find_work(session, docket_id)
         if docket is None or work is None:
             abort(404)
@@ -52,6 +53,11 @@ def accept(docket_id: int) -> Any:
             return _back(docket_id)
         check = next((check for check in checks if check.name == name and check.verdict != "true"), None)
         if check is not None:
+            tell(
+                session,
+                f"Accepted on {docket.name}: {check.title.lower()}.",
+                docket,
+            )
             _keep(docket, {**(docket.accepted or {}), name: Acceptance(word[:LONGEST], by, check.figure).as_data()})
     return _back(docket_id, lit=name)
 
@@ -60,9 +66,10 @@ def accept(docket_id: int) -> Any:
 def take_back(docket_id: int) -> Any:
     """A check that was accepted is looked at again."""
     name = request.form.get("check", "")
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
+        tell(session, f"Looked at again on {docket.name}: what was accepted.", docket)
         _keep(docket, {other: data for other, data in (docket.accepted or {}).items() if other != name})
     return _back(docket_id, lit=name)

@@ -28,6 +28,7 @@ from widehem.web import (
     compare,
     door,
     ease,
+    events,
     files,
     health,
     house,
@@ -42,6 +43,7 @@ from widehem.web import (
     tables,
     walk,
     wearer,
+    writing,
 )
 from widehem.web.door import Door
 from widehem.web.numbers import is_number
@@ -122,6 +124,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
     app.before_request(_room_for_photos)
     CSRFProtect(app).exempt(listen.device)
     asked.set_up(app)
+    writing.set_up(app)
     show.set_up(app)
     at_work.set_up(app)
     for station in (
@@ -135,6 +138,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         lists,
         tables,
         ease,
+        events,
         house,
         health,
         accept,

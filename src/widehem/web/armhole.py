@@ -23,11 +23,13 @@ from widehem.store.armholes import LENGTHS, read_typed
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_docket, find_wearer
 from widehem.store.house import open_docket
+from widehem.store.journal import tell
 from widehem.store.models import Docket, Wearer
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, said
+from widehem.web.writing import writing
 
 pages = Blueprint("armhole", __name__)
 LONGEST = 120
@@ -138,9 +140,10 @@ def open_for(wearer_id: int) -> Any:
         wrong = {**wrong, "name": "The sleeve has no name yet: write one, then open the docket."}
     if wrong or read is None or problems(read):
         return _page(wearer_id, None, given, wrong), 422
-    with current_store().write() as session:
+    with writing() as session:
         found = session.merge(wearer, load=False)
         made = open_docket(session, found, name, method, armhole=kept)
+        tell(session, f"Opened {made.name} for {found.name}.", made)
         number = made.id
     return redirect(url_for("board.draft", docket_id=number), 303)
 
@@ -153,9 +156,10 @@ def keep(docket_id: int) -> Any:
     read, wrong, kept = read_typed(given, display().unit)
     if wrong or read is None or problems(read):
         return _page(docket.wearer_id, docket, given, wrong), 422
-    with current_store().write() as session:
+    with writing() as session:
         row = find_docket(session, docket_id)
         if row is None:
             abort(404)
+        tell(session, f"Kept the armhole of {row.name}.", row)
         row.armhole, row.bodice_id = kept, None
     return redirect(url_for("board.draft", docket_id=docket_id), 303)

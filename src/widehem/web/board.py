@@ -29,6 +29,7 @@ from widehem.store.charts import add_reading, chart_drawn_on, open_chart
 from widehem.store.dockets import armholes_of, find_docket, keep_settings
 from widehem.store.ease import all_plans
 from widehem.store.house import house_differs
+from widehem.store.journal import tell
 from widehem.store.keeping import StoreError
 from widehem.store.making import Work, find_work
 from widehem.store.models import Docket
@@ -45,14 +46,17 @@ from widehem.web.board_state import (
     made_of,
     read_setting,
     read_state,
+    setting_of,
 )
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, is_htmx
+from widehem.web.writing import writing
 
 pages = Blueprint("board", __name__)
+MOST_NAMED = 3  # changes that are named when they are kept; of more only how many
 
 
 @dataclass
@@ -294,10 +298,11 @@ def by_todays_rules(docket_id: int) -> Any:
     asked = request.form.get("rules", type=number_of)
     if asked != work.method.rules and asked not in work.method.earlier:
         abort(400)
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
+        tell(session, f"{docket.name} is drawn by {'today’s' if asked == work.method.rules else 'earlier'} rules.", docket)
         docket.rules = asked
     return redirect(url_for(".draft", docket_id=docket_id), 303)
 
@@ -305,7 +310,7 @@ def by_todays_rules(docket_id: int) -> Any:
 @pages.post("/dockets/<int:docket_id>/armhole")
 def for_armhole(docket_id: int) -> Any:
     """Set a sleeve into another garment of the same wearer."""
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
@@ -313,6 +318,7 @@ def for_armhole(docket_id: int) -> Any:
             (other for other in armholes_of(session, docket.wearer_id) if str(other.id) == request.form.get("bodice")), None
         )
         if chosen is not None:
+            tell(session, f"Set {docket.name} into {chosen.name}.", docket)
             docket.bodice_id, docket.armhole = chosen.id, {}
     return redirect(url_for(".draft", docket_id=docket_id, slip="settings"), 303)
 
@@ -396,6 +402,19 @@ def _next(docket: Docket, made: Made, step: int, to: Any) -> Next:
     return Next("Add allowances, lay it out on paper", url_for("paper.cut", docket_id=docket.id), back, back_href)
 
 
+def _tried_words(method: Method, state: BoardState) -> str:
+    """What was tried, in words; of much only how much."""
+    if not 0 < len(state.tried) <= MOST_NAMED:
+        return f"{len(state.tried)} changes"
+    found = []
+    for key, text in state.tried.items():
+        option = setting_of(method, key)
+        name = option.name if option is not None else CATALOGUE[key[2:]].name
+        ways = {choice.code: choice.name.lower() for choice in option.choices} if option is not None else {}
+        found.append(f"{name.lower()} {ways.get(text, text) or 'as by itself'}")
+    return ", ".join(found)
+
+
 @pages.post("/dockets/<int:docket_id>/keep")
 def keep(docket_id: int) -> Any:
     """Keep the tried settings in the docket, tried measures on the chart as new readings."""
@@ -410,12 +429,13 @@ def keep(docket_id: int) -> Any:
     except (OptionError, CannotDraft):
         return redirect(f"{here}?{state.query()}", 303)
     settings = state.settings
-    with current_store().write() as session:
+    with writing() as session:
         stored = find_docket(session, docket_id)
         if stored is None:
             abort(404)
         if str(stored.version) != request.form.get("version"):  # somebody kept it between our looking and our writing
             return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)
+        tell(session, f"Kept {stored.name}: {_tried_words(method, state)}.", stored)
         keep_settings(
             stored,
             {key[2:]: text for key, text in settings.items() if key.startswith(OPTION)},

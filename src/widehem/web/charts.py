@@ -13,6 +13,7 @@ from widehem.core.body.compare import compare
 from widehem.core.body.occasion import age_words, too_old
 from widehem.store.charts import begin_chart, charts_of, core_charts
 from widehem.store.dockets import changed_since, differences, find_docket, find_wearer
+from widehem.store.journal import tell
 from widehem.store.models import ChartRow
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
@@ -21,6 +22,7 @@ from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, figure
 from widehem.web.stood import both
+from widehem.web.writing import writing
 
 pages = Blueprint("charts", __name__)
 
@@ -95,7 +97,7 @@ def begin(wearer_id: int) -> Any:
     except ValueError:
         words = f'"{form.get("taken_on", "")}" is not a date: write it like 2026-11-03, then begin the chart.'
         return _page(wearer_id, {"taken_on": words}), 422
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
@@ -105,6 +107,7 @@ def begin(wearer_id: int) -> Any:
             if words:
                 setattr(row, name, words)
         session.flush()
+        tell(session, f"Began a chart of {wearer.name}.", wearer)
         number = row.id
     page = "measure.tape" if form.get("then") == "tape" else "measure.chart"
     return redirect(in_hand(wearer_id).to(page, chart=number), 303)
@@ -113,10 +116,11 @@ def begin(wearer_id: int) -> Any:
 @pages.post("/dockets/<int:docket_id>/newest")
 def draw_on_newest(docket_id: int) -> Any:
     """Draw a garment on the wearer's newest chart from now on, or on the one named."""
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
+        tell(session, f"{docket.name} is drawn on another chart.", docket)
         docket.chart_id = None
         with suppress(ValueError):
             wanted = int(request.form.get("chart", ""))
@@ -131,10 +135,11 @@ def draw_on_newest(docket_id: int) -> Any:
 @pages.post("/dockets/<int:docket_id>/foundation")
 def worn_over(docket_id: int) -> Any:
     """What a costume is worn over, which its chart should have been taken over as well."""
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
+        tell(session, f"Kept what {docket.name} is worn over.", docket)
         docket.foundation = both(docket.foundation, request.form.get("foundation", ""), "foundation", 200)
         wearer_id = docket.wearer_id
     if request.form.get("back") == "draft":

@@ -23,8 +23,10 @@ from widehem.store.charts import charts_of, core_chart
 from widehem.store.designs import design_steps
 from widehem.store.dockets import dockets_of, find_docket
 from widehem.store.ease import all_plans
+from widehem.store.journal import tell
 from widehem.store.making import Work
 from widehem.store.models import ChartRow
+from widehem.store.versions import as_it_was, version_numbered, versions_of
 from widehem.web.at_work import SHORT, ask
 from widehem.web.board import load, settings_of
 from widehem.web.board_state import OPTION, design_with, kept_settings, known_setting, settings_from
@@ -33,9 +35,11 @@ from widehem.web.here import current_store, current_works
 from widehem.web.selvedge import selvedge
 from widehem.web.show import day, display, figure, said
 from widehem.web.stood import both, merged
+from widehem.web.writing import writing
 
 pages = Blueprint("compare", __name__)
 MOVES_SHOWN = 3
+VERSIONS = 20  # earlier ones that are offered
 
 
 LOOKS = {
@@ -65,7 +69,7 @@ def compare(docket_id: int) -> Any:
     """Two drafts over each other with the table of what differs."""
     work = load(docket_id)
     mine = _own(work)
-    groups_of_choices = _choices(work, mine.draft)
+    groups_of_choices = _choices(work, mine.draft, request.args.get("with", ""))
     choices = {code: name for entries in groups_of_choices.values() for code, name in entries.items()}
     wanted = request.args.get("with", next(iter(choices), ""))
     at = request.args.get("at", "waist")
@@ -106,10 +110,11 @@ def compare(docket_id: int) -> Any:
 @pages.post("/dockets/<int:docket_id>/looks")
 def note_looks(docket_id: int) -> Any:
     """Note what was seen when the draft, or its toile, was looked at."""
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None:
             abort(404)
+        tell(session, f"Noted how {docket.name} looks.", docket)
         stood = dict(docket.looks)
         seen = merged({name: stood.get(name, "") for name in LOOKS}, {name: request.form.get(name, "") for name in LOOKS})
         typed = {name: request.form.get(name, "") for name in seen.clashes}  # who looks last has seen most
@@ -140,7 +145,7 @@ def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, 
         return Other(code, name, None, said(refusal.saying))
 
 
-def _choices(work: Work, made: Made | None) -> dict[str, dict[str, str]]:
+def _choices(work: Work, made: Made | None, wanted: str = "") -> dict[str, dict[str, str]]:
     """What the garment can be held against, by kind: schools, plans of ease, options, charts, other garments of this wearer."""
     method = work.method
     schools = {
@@ -170,8 +175,14 @@ def _choices(work: Work, made: Made | None) -> dict[str, dict[str, str]]:
             if docket.id != work.docket.id and docket.method in METHODS and METHODS[docket.method].group == method.group
         }
     rules = {f"rules:{method.rules}": "By today's rules of its method"} if work.by_older_rules else {}
+    with current_store().read() as session:
+        earlier = {
+            f"version:{version.number}": f"As it was on {day(version.at)}: {version.words}"
+            for version in versions_of(session, work.docket)[1:]
+            if version.drawn or f"version:{version.number}" == wanted
+        }
     found = {
-        "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments,
+        "Earlier versions": dict(list(earlier.items())[:VERSIONS]), "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments,
             "Other plans of ease": plans,
         "Another option": options,
     }  # fmt: skip
@@ -197,6 +208,13 @@ def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
             plan = all_plans(session)[code]
         settings = {**kept, **{key: text for key, text in settings_of(plan, work.method).items() if text}}
         return _drafted(work, wanted, name, work.method.code, settings)
+    if kind == "version":
+        with current_store().read() as session:
+            version = version_numbered(session, work.docket.id, int(code))
+            if version is None:
+                abort(404)
+            was = as_it_was(session, work, version)
+        return _drafted(was, wanted, name, was.method.code, kept_settings(was.docket))
     if kind == "docket":
         other = load(int(code))
         return _drafted(other, wanted, name, other.method.code, kept_settings(other.docket))

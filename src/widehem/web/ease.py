@@ -18,6 +18,7 @@ from widehem.core.units import LengthError, parse_length, parse_signed
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_wearer
 from widehem.store.ease import add_plan, all_plans, free_name, keep_plan
+from widehem.store.journal import tell
 from widehem.store.models import HouseEase
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
@@ -25,6 +26,7 @@ from widehem.web.numbers import is_number
 from widehem.web.selvedge import Selvedge, selvedge
 from widehem.web.show import display
 from widehem.web.stood import moved
+from widehem.web.writing import writing
 
 pages = Blueprint("ease", __name__)
 LONGEST, LONGEST_WHY = 60, 200
@@ -85,10 +87,11 @@ def _trades(code: str, amounts: tuple[tuple[str, float], ...], cloth: str) -> tu
 @pages.post("/ease/<code>/copy")
 def copy(code: str) -> Any:
     """Copy a plan into one of the workroom's own."""
-    with current_store().write() as session:
+    with writing() as session:
         plans = all_plans(session)
         if code not in plans:
             abort(404)
+        tell(session, f"Copied {plans[code].name}.")
         row = add_plan(session, plans[code], free_name(session, f"{plans[code].name}, ours", LONGEST))
         new = row.code
     return redirect(url_for(".plan", code=new), 303)
@@ -119,7 +122,7 @@ def keep(code: str) -> Any:
         cloth if cloth in {choice.code for choice in CLOTH.choices} else "woven", numbers["layers"], numbers["stretch"],
     )  # fmt: skip
     errors = {**plan_problems(made), **errors}
-    with current_store().write() as session:
+    with writing() as session:
         row = _own(session, code)
         if made.name.lower() in {entry.name.lower() for other, entry in all_plans(session).items() if other != code}:
             errors["name"] = f"There is a plan called {made.name} already: give this one another name."
@@ -128,6 +131,7 @@ def keep(code: str) -> Any:
                 f"Somebody kept this plan meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."
             )
         if not errors:
+            tell(session, f"Kept the plan of ease {made.name}.")
             keep_plan(row, made, made.name)
     if errors:
         return _page(code, errors, form), 422
@@ -137,8 +141,10 @@ def keep(code: str) -> Any:
 @pages.post("/ease/<code>/delete")
 def delete(code: str) -> Any:
     """Delete a plan of the workroom. Garments keep the ease they were given."""
-    with current_store().write() as session:
-        session.delete(_own(session, code))
+    with writing() as session:
+        row = _own(session, code)
+        tell(session, f"Deleted the plan of ease {row.name}.")
+        session.delete(row)
     return redirect(url_for(".plan"), 303)
 
 
@@ -201,7 +207,8 @@ def take(wearer_id: int) -> Any:
         errors["none"] = "Nothing was measured yet: write at least one figure of the garment."
     if errors:
         return _garment(wearer_id, errors, form), 422
-    with current_store().write() as session:
+    with writing() as session:
+        tell(session, f"Kept the ease of a garment as {name}.")
         row = add_plan(session, made, free_name(session, name, LONGEST))
         code = row.code
     return redirect(url_for(".plan", code=code), 303)

@@ -25,12 +25,14 @@ from widehem.core.units import parse_signed
 from widehem.store.clock import keep_zone, zone_name
 from widehem.store.dockets import find_docket
 from widehem.store.house import house_values, keep_values, take_house
+from widehem.store.journal import tell
 from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
 from widehem.web.stood import clash, merged
+from widehem.web.writing import writing
 
 pages = Blueprint("house", __name__)
 PLAN = "allowances."  # in front of a plan's code in an address
@@ -149,7 +151,7 @@ def keep() -> Any:
         abort(404)
     errors: dict[str, str] = {}
     found: list[HouseValue] = []
-    with current_store().write() as session:
+    with writing() as session:
         own = {value.key: value.text for value in house_values(session) if value.of == _stored(of)}
         stands = {row.key: row.text for row in _rows(of, own)}
         seen = merged(stands, {key: form[key].strip() for key in stands if key in form})
@@ -161,6 +163,7 @@ def keep() -> Any:
             except OptionError as error:
                 errors[key] = str(error)
         if not errors:
+            tell(session, f"Kept {len(found)} house value{'s' if len(found) != 1 else ''}.")
             keep_values(session, found)
     if errors or seen.clashes:
         words = {key: clash(theirs) for key, theirs in seen.clashes.items()}
@@ -173,10 +176,11 @@ def keep_house_zone() -> Any:
     """Keep where the house stands, for its days; an empty field takes the machine's."""
     wanted = request.form.get("zone", "").strip()
     error = ""
-    with current_store().write() as session:
+    with writing() as session:
         seen = merged({"zone": zone_name(session)}, {"zone": wanted})
         try:
             keep_zone(session, seen.kept["zone"])
+            tell(session, f"The house stands in {wanted or 'the zone of its machine'}.")
         except ZoneError as wrong:
             error = str(wrong)
     if error or seen.clashes:
@@ -207,7 +211,8 @@ def take_in() -> Any:
         return _page(EVERY, {}, {}, (str(error),)), 422
     if wrong:
         return _page(EVERY, {}, {}, (*wrong, "Nothing was taken in: mend the file, then choose it again.")), 422
-    with current_store().write() as session:
+    with writing() as session:
+        tell(session, f"Took in {len(found)} house value{'s' if len(found) != 1 else ''} from a file.")
         before = {(value.of, value.key): value.text for value in house_values(session)}
         keep_values(session, found)
     changed = [value for value in found if before.get((value.of, value.key)) != value.text]
@@ -228,9 +233,10 @@ def _name(value: HouseValue) -> str:
 @pages.post("/dockets/<int:docket_id>/house")
 def take_over(docket_id: int) -> Any:
     """Draw a docket with the house values of today."""
-    with current_store().write() as session:
+    with writing() as session:
         docket = find_docket(session, docket_id)
         if docket is None or docket.method not in METHODS:
             abort(404)
+        tell(session, f"{docket.name} is drawn with the house values of today.", docket)
         take_house(session, docket)
     return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)

@@ -9,12 +9,14 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from widehem.core.body.catalogue import CATALOGUE, ZONES
 from widehem.core.body.lists import in_order
 from widehem.store.house_lists import house_lists
+from widehem.store.journal import tell
 from widehem.store.models import HouseList
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.stood import moved
+from widehem.web.writing import writing
 
 pages = Blueprint("lists", __name__)
 LONGEST = 60
@@ -55,7 +57,7 @@ def keep() -> Any:
         errors["name"] = "The list has no name yet: write one, then keep it."
     if not codes:
         errors["codes"] = "No measure is ticked: tick those the list shall take, then keep it."
-    with current_store().write() as session:
+    with writing() as session:
         row = session.get(HouseList, number) if number else None
         if number and row is None:
             abort(404)
@@ -67,6 +69,7 @@ def keep() -> Any:
                 f"to put it in its place."
             )
         if not errors:
+            tell(session, f"Kept the list {name}.")
             if row is None:
                 row = HouseList(name=name, codes=codes)
                 session.add(row)
@@ -81,9 +84,10 @@ def keep() -> Any:
 @pages.post("/lists/<int:list_id>/delete")
 def delete(list_id: int) -> Any:
     """Delete a list; the charts taken by it stay."""
-    with current_store().write() as session:
+    with writing() as session:
         row = session.get(HouseList, list_id)
         if row is None:
             abort(404)
+        tell(session, f"Deleted the list {row.name}.")
         session.delete(row)
     return redirect(url_for(".all_lists"), 303)

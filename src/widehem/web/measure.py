@@ -20,14 +20,16 @@ from widehem.core.setting.option import OptionError
 from widehem.store.charts import accept_doubt, chart_numbered, core_chart, history, last_reading, open_chart
 from widehem.store.designs import core_design
 from widehem.store.dockets import changed_since, find_wearer
+from widehem.store.journal import tell
 from widehem.web.hem import Next
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally, uses
 from widehem.web.numbers import number_of
-from widehem.web.readings import TURNS, Typed, as_typed, field_name, read_form, shown, stood, write
+from widehem.web.readings import TURNS, Typed, as_typed, field_name, read_form, read_words, shown, stood, write
 from widehem.web.selvedge import selvedge
 from widehem.web.show import TWICE_COOKIE
 from widehem.web.stood import both
+from widehem.web.writing import writing
 
 pages = Blueprint("measure", __name__)
 ABOUT_CHART = {"foundation": 200, "shoes": 200, "measured_by": 120, "note": 600}  # signs at most
@@ -163,11 +165,13 @@ def write_down(wearer_id: int) -> Any:
     if typed.errors:
         return again(wearer_id, typed), 422
     doubtful = False
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
         row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
+        if typed.read:
+            tell(session, read_words(typed, wearer), wearer)
         write(session, row, typed)
         session.flush()
         if on_tape and typed.read:
@@ -223,7 +227,8 @@ def keep_doubt(wearer_id: int) -> Any:
     if hand.row is None:
         abort(404)
     if any(doubt.key == key for doubt in hand.doubts):
-        with current_store().write() as session:
+        with writing() as session:
+            tell(session, f"Kept a doubt of {hand.wearer.name} knowingly.", hand.wearer)
             accept_doubt(session, hand.row, key, why)
     if form.get("page") == "charts.over_time":
         return redirect(hand.to("charts.over_time"), 303)
@@ -234,11 +239,12 @@ def keep_doubt(wearer_id: int) -> Any:
 def about_chart(wearer_id: int) -> Any:
     """What the chart was taken over, in which shoes, by whom and when, and a note."""
     form = request.form
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
         row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
+        tell(session, f"Kept what is said of the chart of {wearer.name}.", wearer)
         for field, most in ABOUT_CHART.items():  # what somebody else wrote meanwhile stays beside it
             now = getattr(row, field)
             setattr(row, field, both(now, form.get(field, now if field == "note" else ""), field, most))

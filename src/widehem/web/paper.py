@@ -21,16 +21,18 @@ from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.jobs.ledger import DONE
 from widehem.jobs.papers import FILE, file_name
 from widehem.store.dockets import find_docket, keep_paper
+from widehem.store.journal import tell
 from widehem.store.models import Docket
 from widehem.store.papers import heading, plan_of
 from widehem.web import at_work
 from widehem.web.at_work import ask, taken
 from widehem.web.board import load
 from widehem.web.hem import Next, Slot, slot_of, tally
-from widehem.web.here import current_store, current_works, zone
+from widehem.web.here import current_works, zone
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
 from widehem.web.stood import moved
+from widehem.web.writing import writing
 
 pages = Blueprint("paper", __name__)
 
@@ -147,12 +149,13 @@ def keep(docket_id: int) -> Any:
             errors[kind] = str(error)
     if errors:
         return _render(docket_id, errors, {kind: form.get(f"a.{kind}", "") for kind in errors}), 422
-    with current_store().write() as session:
+    with writing() as session:
         stored = find_docket(session, docket_id)
         if stored is None:
             abort(404)
         clashes = moved(stored.plan, stored.amounts, stored.paper)
         if not clashes:
+            tell(session, f"Kept allowances and paper of {stored.name}.", stored)
             keep_paper(stored, plan_code, amounts, paper)
     if clashes:
         typed = {kind: form.get(f"a.{kind}", "") for kind in KINDS if form.get(f"a.{kind}")}

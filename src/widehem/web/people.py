@@ -10,11 +10,13 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.drafting.method import METHODS, by_part
+from widehem.store.bin import DAYS, put_in_bin
 from widehem.store.copies import copies as kept_copies
 from widehem.store.copies import day_of, last_failure, overdue
 from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.house import open_docket
+from widehem.store.journal import tell
 from widehem.store.models import Production, Wearer
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
@@ -22,6 +24,7 @@ from widehem.web.here import current_store, today
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import day
+from widehem.web.writing import writing
 
 pages = Blueprint("people", __name__)
 LONGEST = 120
@@ -87,10 +90,11 @@ def add_production() -> Any:
     name = typed.get("name", "").strip()
     if not name:
         return _index({"name": "The production has no name yet: write one, then add it."}, typed), 422
-    with current_store().write() as session:
+    with writing() as session:
         entry = Production(name=name[:LONGEST], company=typed.get("company", "").strip()[:LONGEST])
         session.add(entry)
         session.flush()
+        tell(session, f"Began {entry.name}.", entry)
         number = entry.id
     return redirect(url_for(".production", production_id=number), 303)
 
@@ -118,8 +122,11 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
     known = [docket for docket in found.dockets if docket.method in METHODS]
     missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.all_options) for docket in known}
+    hang = {docket.id: [other.name for other in found.dockets if other.bodice_id == docket.id] for docket in found.dockets}
     return render_template(
         "production.html",
+        hang=hang,
+        days=DAYS,
         production=found,
         charts=charts,
         looks=looks,
@@ -187,7 +194,7 @@ def add_wearer(production_id: int) -> Any:
     name = typed.get("wearer", "").strip()
     if not name:
         return _production(production_id, {"wearer": "The wearer has no name yet: write one, then add the wearer."}, typed), 422
-    with current_store().write() as session:
+    with writing() as session:
         if session.get(Production, production_id) is None:
             abort(404)
         wearer = Wearer(
@@ -198,6 +205,7 @@ def add_wearer(production_id: int) -> Any:
         )
         session.add(wearer)
         session.flush()
+        tell(session, f"Added {wearer.name}.", wearer)
         number = wearer.id
     return redirect(url_for("measure.chart", wearer_id=number), 303)
 
@@ -211,7 +219,7 @@ def add_docket(production_id: int) -> Any:
         errors["docket"] = "The garment has no name yet: write one, then open the docket."
     if method not in METHODS:
         errors["method"] = "Choose how it is drafted, then open the docket."
-    with current_store().write() as session:
+    with writing() as session:
         wearer = session.get(Wearer, request.form.get("for", 0, type=number_of))
         if wearer is None or wearer.production_id != production_id:
             errors["for"] = "Choose who wears it, then open the docket."
@@ -224,6 +232,7 @@ def add_docket(production_id: int) -> Any:
             )
         if not errors and wearer is not None:
             made = open_docket(session, wearer, name[:LONGEST], METHODS[method], bodice_id=bodice.id if bodice else None)
+            tell(session, f"Opened {made.name} for {wearer.name}.", made)
             number = made.id
     if errors:
         return _production(production_id, errors, typed), 422
@@ -233,34 +242,39 @@ def add_docket(production_id: int) -> Any:
 @pages.post("/dockets/<int:docket_id>/delete")
 def delete_docket(docket_id: int) -> Any:
     """Delete a docket; the wearer and the chart stay."""
-    with current_store().write() as session:
+    with writing() as session:
         found = find_docket(session, docket_id)
         if found is None:
             abort(404)
         production_id = found.production_id
-        session.delete(found)
+        tell(session, f"{found.name} is in the bin.", found)
+        put_in_bin(session, found)
     return redirect(url_for(".production", production_id=production_id), 303)
 
 
 @pages.post("/dockets/<int:docket_id>/rename")
 def rename_docket(docket_id: int) -> Any:
     """Call the garment by another name; an empty name leaves the old one."""
-    with current_store().write() as session:
+    with writing() as session:
         found = find_docket(session, docket_id)
         if found is None:
             abort(404)
-        found.name = request.form.get("name", "").strip()[:LONGEST] or found.name
+        name = request.form.get("name", "").strip()[:LONGEST] or found.name
+        tell(session, f"{found.name} is called {name} now.", found)
+        found.name = name
     return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)
 
 
 @pages.post("/productions/<int:production_id>/about")
 def about_production(production_id: int) -> Any:
     """Rename a production or its company; an empty name leaves the old one."""
-    with current_store().write() as session:
+    with writing() as session:
         found = session.get(Production, production_id)
         if found is None:
             abort(404)
-        found.name = request.form.get("name", "").strip()[:LONGEST] or found.name
+        name = request.form.get("name", "").strip()[:LONGEST] or found.name
+        tell(session, f"Kept the names of {name}.", found)
+        found.name = name
         found.company = request.form.get("company", "").strip()[:LONGEST]
     return redirect(url_for(".production", production_id=production_id), 303)
 
@@ -268,14 +282,15 @@ def about_production(production_id: int) -> Any:
 @pages.post("/productions/<int:production_id>/delete")
 def delete_production(production_id: int) -> Any:
     """Delete a production with everything in it, once its name is written out."""
-    with current_store().write() as session:
+    with writing() as session:
         found = session.get(Production, production_id)
         if found is None:
             abort(404)
         if not written_out(found.name):
             words = f"Write {found.name} in the field to delete it with everyone in it. Nothing was deleted."
             return _production(production_id, {"sure": words}, dict(request.form.items())), 422
-        session.delete(found)
+        tell(session, f"{found.name} is in the bin, with everyone in it.", found)
+        put_in_bin(session, found)
     return redirect(url_for(".index"), 303)
 
 

@@ -11,7 +11,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES, Chart, Reading, Turns
 from widehem.core.units import Length, LengthError, cm_of, parse_length
 from widehem.store.charts import add_reading, core_chart
-from widehem.store.models import ChartRow
+from widehem.store.models import ChartRow, Wearer
 from widehem.web.show import display
 
 LEAST_CM = 0.5
@@ -97,6 +97,13 @@ def as_typed(chart: Chart, typed: Typed) -> Chart:
     if reading.ticks is None:
         return chart.without(typed.code)
     return Chart({**chart.readings, typed.code: reading}, chart.foundation, chart.table)
+
+
+def read_words(typed: Typed, wearer: Wearer) -> str:
+    """What a form wrote down, in a sentence."""
+    show = display()
+    figures = " and ".join(show.full(length.cm) for length in typed.read.values() if length is not None)
+    return f"{CATALOGUE[typed.code].name} of {wearer.name}: {figures or 'struck out'}."
 
 
 def write(session: Session, row: ChartRow, typed: Typed) -> None:

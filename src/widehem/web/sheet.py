@@ -10,11 +10,13 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES
 from widehem.store.charts import chart_numbered, open_chart
 from widehem.store.dockets import changed_since, find_wearer
+from widehem.store.journal import tell
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally
 from widehem.web.numbers import number_of
-from widehem.web.readings import TURNS, field_name, read_form, shown, stood, write
+from widehem.web.readings import TURNS, field_name, read_form, read_words, shown, stood, write
 from widehem.web.selvedge import selvedge
+from widehem.web.writing import writing
 
 pages = Blueprint("sheet", __name__)
 
@@ -37,12 +39,13 @@ def cell(wearer_id: int) -> Any:
     if code not in CATALOGUE:
         abort(400)
     typed = read_form(request.form, code, in_hand(wearer_id).reading(code))
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
         if typed.read:
             row = chart_numbered(session, wearer_id, request.form.get("chart", type=number_of)) or open_chart(session, wearer)
+            tell(session, read_words(typed, wearer), wearer)
             write(session, row, typed)
     page = render_template("_sheet_beside.html", typed=typed, row_code=code, **_context(in_hand(wearer_id)))
     return page, 422 if typed.errors else 200

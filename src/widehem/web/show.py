@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from typing import Any
+from urllib.parse import parse_qsl, urlencode, urlsplit
 
 from flask import Blueprint, Flask, g, redirect, request
 from markupsafe import Markup, escape
@@ -14,7 +15,7 @@ from widehem.core.days import day_words
 from widehem.core.pattern.check import Check
 from widehem.core.units import UNITS, Display, Saying, with_unit
 from widehem.web.door import own_path, the_door
-from widehem.web.here import day_of
+from widehem.web.here import day_of, zone
 
 UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE, TWICE_COOKIE = "wh_unit", "wh_fraction", "wh_keys", "wh_twice"
 YEAR = 365 * 24 * 3600
@@ -42,6 +43,16 @@ def _shown_in() -> str | None:
     return found if found in UNITS else None
 
 
+def here() -> str:
+    """The address of the page the maker sees, to come back to; in which unit a form was shown is no part of it."""
+    path, query = request.path, request.query_string.decode("utf-8", "replace")
+    if request.method == "POST":  # what answers a form may be no page of its own
+        seen = urlsplit(request.headers.get("HX-Current-URL") or request.referrer or "")
+        path, query = own_path(seen.path or request.path), seen.query if seen.path else ""
+    kept = [(name, value) for name, value in parse_qsl(query, keep_blank_values=True) if name != "shown_in"]
+    return path + (f"?{urlencode(kept)}" if kept else "")
+
+
 @settings.post("/settings")
 def change() -> Response:
     """Change unit, fraction, the single-key commands or reading twice; goes back to where it was asked."""
@@ -61,6 +72,11 @@ def change() -> Response:
 def day(value: date | datetime) -> str:
     """3 November 2026; of a moment, the day where the house stands."""
     return day_words(day_of(value) if isinstance(value, datetime) else value)
+
+
+def moment(value: datetime) -> str:
+    """3 November 2026, 14:05, where the house stands."""
+    return f"{day(value)}, {value.replace(tzinfo=UTC).astimezone(zone()):%H:%M}"
 
 
 def figure(text: str) -> Markup:
@@ -112,8 +128,9 @@ def set_up(app: Flask) -> None:
             "check_unit": check_unit,
             "with_unit": with_unit,
             "day": day,
+            "moment": moment,
             "verdict_words": VERDICT_WORDS,
             "whole": not is_htmx(),
             "keys_on": request.cookies.get(KEYS_COOKIE, "on") == "on",
-            "here": request.full_path.rstrip("?"),
+            "here": here(),
         }

@@ -14,6 +14,7 @@ from widehem.core.body.figure_tables import BASES, TABLES, FigureTable
 from widehem.core.body.lists import ORDER
 from widehem.core.body.table_check import table_problems
 from widehem.core.units import LengthError, parse_length, parse_signed
+from widehem.store.journal import tell
 from widehem.store.models import HouseTable
 from widehem.store.tables import all_tables, copy_table, judged_by, keep_table
 from widehem.web.hem import Next, Slot
@@ -22,6 +23,7 @@ from widehem.web.numbers import is_number
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, said
 from widehem.web.stood import moved
+from widehem.web.writing import writing
 
 pages = Blueprint("tables", __name__)
 LONGEST = 60
@@ -84,7 +86,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
 @pages.post("/tables/<code>/copy")
 def copy(code: str) -> Any:
     """Copy a table into one of the workroom's own."""
-    with current_store().write() as session:
+    with writing() as session:
         tables = all_tables(session)
         if code not in tables:
             abort(404)
@@ -92,6 +94,7 @@ def copy(code: str) -> Any:
         number, name = 2, f"{tables[code].name}, ours"[:LONGEST]
         while name in names:
             name, number = f"{tables[code].name[: LONGEST - 10]}, ours {number}", number + 1
+        tell(session, f"Copied {tables[code].name}.")
         made = copy_table(session, tables[code], name)
         new = made.code
     return redirect(url_for(".table", code=new), 303)
@@ -125,7 +128,7 @@ def keep(code: str) -> Any:
         form.get("young") == "yes",
     )  # fmt: skip
     errors = {**{field: said(words) for field, words in table_problems(made).items()}, **errors}
-    with current_store().write() as session:
+    with writing() as session:
         row = _own(session, code)
         others = {entry.name.lower() for other, entry in all_tables(session).items() if other != code}
         if made.name.lower() in others:
@@ -135,6 +138,7 @@ def keep(code: str) -> Any:
                 f"Somebody kept this table meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."
             )
         if not errors:
+            tell(session, f"Kept the table {made.name}.")
             keep_table(row, made)
     if errors:
         return _page(code, errors, form), 422
@@ -144,10 +148,11 @@ def keep(code: str) -> Any:
 @pages.post("/tables/<code>/delete")
 def delete(code: str) -> Any:
     """Delete a table of the workroom that nobody is judged by."""
-    with current_store().write() as session:
+    with writing() as session:
         row = _own(session, code)
         used = judged_by(session, code)
         if not used:
+            tell(session, f"Deleted the table {row.name}.")
             session.delete(row)
     if used:
         words = (

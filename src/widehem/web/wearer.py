@@ -8,7 +8,9 @@ from typing import Any
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 
 from widehem.core.output.photo import LARGEST_FILE, PhotoError, small_photo
+from widehem.store.bin import put_in_bin
 from widehem.store.dockets import find_wearer
+from widehem.store.journal import tell
 from widehem.store.models import Photo, Wearer, now
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
@@ -17,6 +19,7 @@ from widehem.web.in_hand import in_hand
 from widehem.web.people import LONGEST, written_out
 from widehem.web.selvedge import selvedge
 from widehem.web.stood import clash, merged
+from widehem.web.writing import writing
 
 pages = Blueprint("wearer", __name__)
 LONGEST_NOTE = 400
@@ -77,7 +80,7 @@ def keep(wearer_id: int) -> Any:
         for name in ABOUT
         if name in request.form
     }
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
@@ -85,6 +88,7 @@ def keep(wearer_id: int) -> Any:
         for name, value in found.kept.items():
             if name != "figure" or value in all_tables(session):
                 setattr(wearer, ABOUT[name], value or (wearer.name if name == "name" else ""))
+        tell(session, f"Kept what is said of {wearer.name}.", wearer)
     if found.clashes:
         return _page(wearer_id, {name: clash(theirs) for name, theirs in found.clashes.items()}, found.shown(typed)), 409
     return redirect(url_for(".about", wearer_id=wearer_id), 303)
@@ -102,12 +106,15 @@ def keep_photo(wearer_id: int) -> Any:
         small = b"" if rub_out else small_photo(data)
     except PhotoError as error:
         return _page(wearer_id, {"photo": str(error)}), 422
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
-        if rub_out:
-            wearer.photo = None
+        tell(session, f"{'Rubbed out' if rub_out else 'Kept'} the photo of {wearer.name}.", wearer)
+        if rub_out and wearer.photo is not None:
+            session.delete(wearer.photo)
+        elif rub_out:
+            pass
         elif wearer.photo is not None:
             wearer.photo.data, wearer.photo.created_at = small, now()
         else:
@@ -120,7 +127,7 @@ def photo(wearer_id: int) -> Response:
     """The photo; kept by nobody on the way."""
     with current_store().read() as session:
         found = session.get(Photo, wearer_id)
-        if found is None:
+        if found is None or find_wearer(session, wearer_id) is None:
             abort(404)
         response = Response(found.data, mimetype="image/jpeg")
     response.headers["Cache-Control"] = "private, no-store"
@@ -130,14 +137,15 @@ def photo(wearer_id: int) -> Response:
 @pages.post("/wearers/<int:wearer_id>/delete")
 def delete(wearer_id: int) -> Any:
     """Delete a wearer with the charts and dockets, once the name is written out."""
-    with current_store().write() as session:
+    with writing() as session:
         wearer = find_wearer(session, wearer_id)
         if wearer is None:
             abort(404)
         name, production_id = wearer.name, wearer.production_id
         sure = written_out(name)
         if sure:
-            session.delete(wearer)
+            tell(session, f"{name} is in the bin, with charts and garments.", wearer)
+            put_in_bin(session, wearer)
     if not sure:
         return _page(
             wearer_id, {"sure": f"Write {name} in the field to delete everything of theirs. Nothing was deleted."}
