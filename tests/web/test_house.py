@@ -50,6 +50,7 @@ class House(WebCase):
 
     def board(self, docket):
         """The page of its draft, without the tokens of its forms, which tell the time."""
+        self.get("/")  # where what was done is said
         return re.sub(r'name="csrf_token" value="[^"]+"', "", self.get(f"/dockets/{docket}/draft"))
 
     def test_a_garment_keeps_the_values_it_was_opened_with_until_it_takes_others_over(self):

@@ -20,7 +20,7 @@ from widehem.core.values import record
 from widehem.store.database import engine_on
 from widehem.store.keeping import BESIDE, private_files
 
-FILE, VERSION = "running.sqlite3", 1
+FILE, VERSION = "running.sqlite3", 2
 WAITING, RUNNING, DONE, FAILED, STOPPED = "waiting", "running", "done", "failed", "stopped"
 UNFINISHED = (WAITING, RUNNING)
 MOST_FOUND = 64 * 1024 * 1024  # bytes of what was worked out that are kept; what was not asked for longest goes first
@@ -28,6 +28,7 @@ MOST_ENTRY = 16 * 1024 * 1024
 TOLD_FOR = 3600.0  # seconds a job that ended can still be asked about
 MOST_GUESSES = 10_000
 FEW = 3  # steps
+MOST_TRIED, LONGEST_TRIED = 20_000, 4000  # tries that are remembered, and signs of one
 
 _tables = MetaData()
 _job = Table(
@@ -44,6 +45,11 @@ _found = Table(
     "found", _tables,
     Column("key", String, primary_key=True), Column("value", LargeBinary, nullable=False),
     Column("size", Integer, nullable=False), Column("turn", Integer, nullable=False, index=True),
+)  # fmt: skip
+_tried = Table(
+    "tried", _tables,
+    Column("docket", Integer, primary_key=True), Column("mark", String, primary_key=True), Column("query", String, nullable=False),
+    Column("turn", Integer, nullable=False),
 )  # fmt: skip
 _guess = Table("guess", _tables, Column("whose", String, nullable=False, index=True), Column("at", Float, nullable=False))
 
@@ -83,7 +89,7 @@ class Ledger:
 
     @cached_property
     def _engine(self) -> Engine:
-        engine = engine_on(self.file, "OFF")
+        engine = engine_on(self.file, "NORMAL")
         try:
             known = self._prepared(engine)
         except (DatabaseError, OperationalError):
@@ -216,6 +222,26 @@ class Ledger:
                     break
                 begun.execute(_found.delete().where(_found.c.key == oldest.key))
                 over -= oldest.size
+
+    # ---- what is tried ----
+
+    def tried(self, docket: int, mark: str) -> str:
+        """What somebody tries on a garment, as it stands in the address; '' for nothing."""
+        mine = (_tried.c.docket == docket) & (_tried.c.mark == mark)
+        with self._engine.connect() as reading:
+            return reading.execute(select(_tried.c.query).where(mine)).scalar() or ""
+
+    def keep_tried(self, docket: int, mark: str, query: str) -> None:
+        """Remember what somebody tries on a garment; '' forgets it."""
+        if self.tried(docket, mark) == query:
+            return
+        mine = (_tried.c.docket == docket) & (_tried.c.mark == mark)
+        with self._write() as begun:
+            begun.execute(_tried.delete().where(mine))
+            if query:
+                turn = int(begun.execute(select(sql.max(_tried.c.turn))).scalar() or 0) + 1
+                begun.execute(_tried.insert().values(docket=docket, mark=mark, query=query[:LONGEST_TRIED], turn=turn))
+                begun.execute(_tried.delete().where(_tried.c.turn <= turn - MOST_TRIED))
 
     # ---- wrong guesses ----
 

@@ -104,7 +104,7 @@ class Store:
 
 
 def engine_on(file: Path, synchronous: str = "FULL") -> Engine:
-    """The engine on an SQLite file. synchronous: FULL where a kept word must outlive a power cut, OFF where the file may be lost."""
+    """The engine on an SQLite file. synchronous: FULL where a kept word must outlive a power cut, NORMAL where the last ones may be lost with it."""
     engine = create_engine(f"sqlite:///{file}", pool_size=12, max_overflow=12)
 
     @event.listens_for(engine, "connect")

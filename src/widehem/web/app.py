@@ -41,6 +41,7 @@ from widehem.web import (
     sheet,
     show,
     tables,
+    tries,
     walk,
     wearer,
     writing,
@@ -125,6 +126,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
     CSRFProtect(app).exempt(listen.device)
     asked.set_up(app)
     writing.set_up(app)
+    tries.set_up(app)
     show.set_up(app)
     at_work.set_up(app)
     for station in (

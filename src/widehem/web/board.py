@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 from urllib.parse import parse_qsl
 
-from flask import Blueprint, Response, abort, make_response, redirect, render_template, request, url_for
+from flask import Blueprint, abort, make_response, redirect, render_template, request, url_for
 from markupsafe import Markup
 from werkzeug.datastructures import MultiDict
 
@@ -46,17 +46,17 @@ from widehem.web.board_state import (
     made_of,
     read_setting,
     read_state,
-    setting_of,
 )
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, is_htmx
+from widehem.web.tries import remember, remembered, tried_words
 from widehem.web.writing import writing
 
 pages = Blueprint("board", __name__)
-MOST_NAMED = 3  # changes that are named when they are kept; of more only how many
+CUT = "cut"  # where keeping may lead
 
 
 @dataclass
@@ -85,21 +85,26 @@ def load(docket_id: int) -> Work:
 
 
 @pages.get("/dockets/<int:docket_id>/draft")
-def draft(docket_id: int) -> Response:
-    """The board in the state its address names; a form of the slip is read first."""
+def draft(docket_id: int) -> Any:
+    """The board in the state its address names; a form of the slip is read first. What was tried before is found again."""
     work = load(docket_id)
     docket, method = work.docket, work.method
     trouble = Trouble({}, {})
+    here = url_for("board.draft", docket_id=docket_id)
+    fresh = not any(name in ("good", "drop") or name[:2] in (OPTION, EASE, MEASURE) for name in request.args)
+    if fresh and (before := remembered(docket_id)):
+        return redirect(f"{here}?{'&'.join(filter(None, (before, request.query_string.decode('utf-8', 'replace'))))}", 303)
     if "good" in request.args:
         good = read_state(method, docket, _parsed(request.args["good"]))
         state = _read_form(work, good, trouble)
     else:
         state = good = read_state(method, docket, request.args, trouble.errors)
     made, state = _draw(work, state, good, trouble)
+    remember(docket_id, state.tried_words)
     response = make_response(_render(work, state, made, trouble))
     if is_htmx():
         query = state.query()
-        response.headers["HX-Push-Url"] = url_for("board.draft", docket_id=docket.id) + (f"?{query}" if query else "")
+        response.headers["HX-Push-Url"] = here + (f"?{query}" if query else "")
     return response
 
 
@@ -197,6 +202,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "draft": made,
         "good": state.query(),
         "changes": sorted(state.tried),
+        "dropped": f"{here}?{'&'.join(filter(None, (state.query(tried={}), 'drop=1')))}",
         "changed": changed,
         "bodice": work.bodice,
         "armhole": work.armhole,
@@ -237,7 +243,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         wordless=wrong_word("") if "wordless" in request.args else "",
         mends=_mends(made, state, to),
         ease_plans=_ease_plans(method, state, to) if slip == "settings" else (),
-        next=_next(docket, made, step, to),
+        next=_next(docket, made, step, to, state if trouble.refusal is None else None),
     )
     return render_template("draft.html", **context)
 
@@ -387,7 +393,7 @@ def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -
     return links
 
 
-def _next(docket: Docket, made: Made, step: int, to: Any) -> Next:
+def _next(docket: Docket, made: Made, step: int, to: Any, state: BoardState | None) -> Next:
     last = len(made.steps)
     back = f"Take step {step} back" if step > 1 else ""
     back_href = to(step=step - 1) if step > 1 else ""
@@ -399,20 +405,12 @@ def _next(docket: Docket, made: Made, step: int, to: Any) -> Next:
             back,
             back_href,
         )
+    if state is not None and state.tried:
+        count = len(state.tried)
+        words = f"Keep {count} change{'s' if count != 1 else ''} and lay it out"
+        fields = {"good": state.query(), "version": str(docket.version), "then": CUT}
+        return Next(words, url_for(".keep", docket_id=docket.id), back, back_href, fields=fields)
     return Next("Add allowances, lay it out on paper", url_for("paper.cut", docket_id=docket.id), back, back_href)
-
-
-def _tried_words(method: Method, state: BoardState) -> str:
-    """What was tried, in words; of much only how much."""
-    if not 0 < len(state.tried) <= MOST_NAMED:
-        return f"{len(state.tried)} changes"
-    found = []
-    for key, text in state.tried.items():
-        option = setting_of(method, key)
-        name = option.name if option is not None else CATALOGUE[key[2:]].name
-        ways = {choice.code: choice.name.lower() for choice in option.choices} if option is not None else {}
-        found.append(f"{name.lower()} {ways.get(text, text) or 'as by itself'}")
-    return ", ".join(found)
 
 
 @pages.post("/dockets/<int:docket_id>/keep")
@@ -435,7 +433,7 @@ def keep(docket_id: int) -> Any:
             abort(404)
         if str(stored.version) != request.form.get("version"):  # somebody kept it between our looking and our writing
             return redirect(f"{here}?{state.query(slip='settings')}&meanwhile=1", 303)
-        tell(session, f"Kept {stored.name}: {_tried_words(method, state)}.", stored)
+        tell(session, f"Kept {stored.name}: {tried_words(method, state)}.", stored)
         keep_settings(
             stored,
             {key[2:]: text for key, text in settings.items() if key.startswith(OPTION)},
@@ -447,5 +445,8 @@ def keep(docket_id: int) -> Any:
             for code, text in measures.items():
                 add_reading(session, row, code, 1, parse_length(text, "cm"))
                 add_reading(session, row, code, 2, None)
+    remember(docket_id, "")
+    if request.form.get("then") == CUT:
+        return redirect(url_for("paper.cut", docket_id=docket_id), 303)
     query = BoardState({}, {}, state.step, state.view, state.slip).query()
     return redirect(f"{here}?{query}" if query else here, 303)

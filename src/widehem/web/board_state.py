@@ -18,7 +18,7 @@ from widehem.core.drafting.method import Method, resolved
 from widehem.core.setting.option import Option, OptionError, Value
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.settings import Settings, read_settings
-from widehem.core.units import Display, LengthError, Unit, parse_length, with_unit
+from widehem.core.units import Display, LengthError, Unit, parse_length, parse_signed, with_unit
 from widehem.store.designs import design_steps
 from widehem.store.making import Work
 from widehem.store.models import Docket
@@ -54,7 +54,7 @@ class BoardState:
         """The state with a setting tried; '' goes back to the house's value, or to the default."""
         text = text or self.house.get(key, "")
         tried = {k: v for k, v in self.tried.items() if k != key}
-        if text != self.kept.get(key, ""):
+        if not _same(text, self.kept.get(key, "")):
             tried[key] = text
         return replace(self, tried=tried)
 
@@ -80,6 +80,16 @@ class BoardState:
     def tried_words(self) -> str:
         """The tried settings as they stand in the address."""
         return urlencode(sorted(self.tried.items()))
+
+
+def _same(text: str, kept: str) -> bool:
+    """Whether two settings say the same, however they are written: 55 cm and 55.0 cm."""
+    if text == kept:
+        return True
+    try:
+        return bool(text and kept) and parse_signed(text, "cm") == parse_signed(kept, "cm")
+    except LengthError:
+        return False
 
 
 def kept_settings(docket: Docket) -> dict[str, str]:

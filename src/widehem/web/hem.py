@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from markupsafe import Markup
@@ -33,13 +33,14 @@ class Slot:
 
 @dataclass(frozen=True)
 class Next:
-    """The one yellow button: what it does, where it goes, what stands below it."""
+    """The one yellow button: what it does, where it goes, what stands below it. fields: of a form, where it changes something."""
 
     words: str
     href: str
     back_words: str = ""
     back_href: str = ""
     file: bool = False
+    fields: Mapping[str, str] | None = None
 
 
 def slots_of(checks: Sequence[Check], href: Callable[[Check], str]) -> list[Slot]:
