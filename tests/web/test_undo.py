@@ -10,7 +10,7 @@ from unittest import mock
 from PIL import Image
 from sqlalchemy import func, select
 
-from tests.web.case import WebCase
+from tests.web.case import WebCase, as_shown
 from tests.web.test_meanwhile import hidden
 from widehem.store.bin import DAYS, WITH_BIN, in_bin, let_go
 from widehem.store.charts import core_chart, latest_chart
@@ -58,7 +58,11 @@ class UndoCase(WebCase):
         """Send a form; what the page after it says."""
         answer = self.client.post(path, data={"csrf_token": self.token(), **(data or {})}, **more)
         self.assertIn(answer.status_code, (200, 303), answer.get_data(as_text=True)[-400:])
-        return self.said(self.get(answer.location) if answer.status_code == 303 else answer.get_data(as_text=True))
+        return self.said(self.page(answer.location) if answer.status_code == 303 else answer.get_data(as_text=True))
+
+    def page(self, path):
+        """What is tried on a garment may lead on."""
+        return as_shown(self.client.get(path, follow_redirects=True).get_data(as_text=True))
 
     def undo(self, at):
         return self.said(self.get(self.post(at, {"back": "/"}).location))

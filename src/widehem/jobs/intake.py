@@ -24,7 +24,7 @@ def take_file_in(at: At, wish: dict[str, Any]) -> dict[str, int]:
         with at.store.read() as session:
             tables = list(house_tables(session).values())
         found = read_charts(base64.b64decode(wish["data"]), wish["name"], wish["unit"], tables)
-        wearers, readings = take_in(at.store, wish["production"], found.charts, at.step, at.name)
+        wearers, readings = take_in(at.store, wish["production"], found.charts, at.step, at.name, wish.get("by", ""))
     except FileProblem as problem:
         raise JobError(str(problem)) from None
     except LookupError:

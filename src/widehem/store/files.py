@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 from datetime import date
 
 from sqlalchemy import and_, func, select
@@ -87,7 +87,7 @@ class Change:
 @dataclass(frozen=True)
 class Incoming:
     """What one chart of a file would do to a wearer, called as here when known. onto: the chart it goes on, None: a new one.
-    wearer_id: None when there is none of this name yet."""
+    wearer_id: None when there is none of this name yet; stands: what stands on the chart."""
 
     chart: FiledChart
     name: str
@@ -95,6 +95,13 @@ class Incoming:
     changes: tuple[Change, ...]
     onto: ChartRow | None = None
     wearer_id: int | None = None
+    stands: Mapping[str, Reading] = field(default_factory=dict)
+
+    @property
+    def after(self) -> Chart:
+        """The chart as it will be."""
+        table = TABLES.get(self.chart.figure, CURVED)
+        return Chart({**self.stands, **{change.code: change.new for change in self.changes}}, self.chart.foundation, table)
 
 
 def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) -> list[Incoming]:
@@ -118,7 +125,9 @@ def look_at(session: Session, production_id: int, charts: Iterable[FiledChart]) 
             if not _same(stands.get(code), reading)
         )
         name = wearer.name if wearer is not None else filed_chart.wearer
-        found.append(Incoming(filed_chart, name, wearer is not None, changes, row, wearer.id if wearer is not None else None))
+        found.append(
+            Incoming(filed_chart, name, wearer is not None, changes, row, wearer.id if wearer is not None else None, stands)
+        )
     return found
 
 

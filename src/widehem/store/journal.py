@@ -17,6 +17,7 @@ NOT_WRITTEN = {"event", "intake", "intake_wearer", "intake_chart", "intake_readi
 NOT_COMPARED = {"version", "updated_at"}  # they change with every change
 TABLES: dict[str, type[Base]] = {mapper.class_.__tablename__: mapper.class_ for mapper in Base.registry.mappers}
 WORDS = 300
+INTAKE = "intake"  # what came with a file, as one change
 
 
 @dataclass

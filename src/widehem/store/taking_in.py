@@ -12,13 +12,13 @@ from typing import Any
 from sqlalchemy import delete, func, insert, literal, select, update
 from sqlalchemy.orm import Session
 
-from widehem.core.body.chart import Reading
 from widehem.core.body.chart_file import FiledChart
 from widehem.core.units import Length
 from widehem.store.charts import reading_values
 from widehem.store.clock import house_day
 from widehem.store.database import Store
 from widehem.store.files import PLACES, Incoming, at_place, look_at
+from widehem.store.journal import INTAKE, tell, told_of
 from widehem.store.models import (
     ChartRow,
     Docket,
@@ -44,12 +44,17 @@ class NotTakenInError(Exception):
 
 
 def take_in(
-    store: Store, production_id: int, charts: Sequence[FiledChart], step: Step = lambda done, whole: None, job: str = ""
+    store: Store,
+    production_id: int,
+    charts: Sequence[FiledChart],
+    step: Step = lambda done, whole: None,
+    job: str = "",
+    by: str = "",
 ) -> tuple[int, int]:
     """Store what a file says, all of it or nothing; returns how many wearers are new and how many readings were added.
 
     step: is told how many of how many rows are staged; whatever it raises leaves nothing behind. job: who asked; a file that was kept
-    for it is not kept again. Raises LookupError when the production is gone, NotTakenInError.
+    for it is not kept again. by: the mark of the browser. Raises LookupError when the production is gone, NotTakenInError.
     """
     job = job or secrets.token_hex(12)
     with store.read() as session:
@@ -69,7 +74,7 @@ def take_in(
                 ]
                 today = house_day(session)
             intake = _stage(store, production_id, plan, today, step, job)
-            with store.write() as session:
+            with store.write(by) as session:
                 _there(session, production_id)
                 if _stands(session, production_id) == stood:
                     counts = _move(session, production_id, intake)
@@ -208,17 +213,15 @@ def _stage_some(session: Session, intake: int, some: Sequence[Incoming], known: 
     return len(some) + len(rows)
 
 
-def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length, str, date | None]]:
+def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length | None, str, date | None]]:
+    """What is written of a chart. A measure of the file takes the place of all that stood of it: what the file does not say is struck
+    out, so that the chart holds exactly what was shown before."""
     for change in entry.changes:
-        for side, turn, length in _lengths(change.new):
-            yield change.code, turn, length, side, change.new.carried
-
-
-def _lengths(reading: Reading) -> Iterator[tuple[str, int, Length]]:
-    for side, turn in PLACES:
-        length = at_place(reading, side, turn)
-        if length is not None:
-            yield side, turn, length
+        for side, turn in PLACES:
+            length = at_place(change.new, side, turn)
+            stood = change.now is not None and not change.now.carried and at_place(change.now, side, turn) is not None
+            if length is not None or stood:
+                yield change.code, turn, length, side, change.new.carried if length is not None else None
 
 
 # ---- moving ----
@@ -226,7 +229,7 @@ def _lengths(reading: Reading) -> Iterator[tuple[str, int, Length]]:
 
 def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
     """Move what is staged among the rest, within the database; dockets stay on the newest chart of those that were there before."""
-    moment = literal(now())
+    moment, before = literal(now()), session.scalar(select(func.max(ReadingRow.id))) or 0
     mine = IntakeWearer.intake_id == intake
     new_wearers = select(func.count()).select_from(IntakeWearer).where(mine, IntakeWearer.wearer_id.is_(None))
     begun = session.scalar(new_wearers) or 0
@@ -234,6 +237,7 @@ def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
     _hold_dockets(session, old.where(mine, IntakeWearer.wearer_id.is_not(None), IntakeChart.chart_id.is_(None)))
 
     first, last = _first_and_last(session, IntakeWearer.id, mine & IntakeWearer.wearer_id.is_(None), Wearer.id)
+    last_wearer = last
     fresh = IntakeWearer.wearer_id > last  # those that get a number now
     session.execute(
         update(IntakeWearer).where(mine, IntakeWearer.wearer_id.is_(None)).values(wearer_id=IntakeWearer.id - first + last + 1)
@@ -254,6 +258,7 @@ def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
 
     here = IntakeChart.intake_id == intake
     first, last = _first_and_last(session, IntakeChart.id, here & IntakeChart.chart_id.is_(None), ChartRow.id)
+    last_chart = last
     session.execute(
         update(IntakeChart).where(here, IntakeChart.chart_id.is_(None)).values(chart_id=IntakeChart.id - first + last + 1)
     )
@@ -279,7 +284,26 @@ def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
     )
     count = int(added.rowcount)  # type: ignore[attr-defined]
     session.execute(update(Intake).where(Intake.id == intake).values(kept_at=now(), new_wearers=begun, readings=count))
+    _tell(session, production_id, intake, before, (last_wearer, last_chart))
     return begun, count
+
+
+def _tell(session: Session, production_id: int, intake: int, before: int, last: tuple[int, int]) -> None:
+    """Write down what came, so that it can be taken back. before: the last reading that was there; last: the last wearer and chart."""
+    production = session.get(Production, production_id)
+    wearers = [
+        n for n in session.scalars(select(IntakeWearer.wearer_id).where(IntakeWearer.intake_id == intake)) if n is not None
+    ]
+    charts = [n for n in session.scalars(select(IntakeChart.chart_id).where(IntakeChart.intake_id == intake)) if n is not None]
+    came = {
+        "wearers": [number for number in wearers if number > last[0]],
+        "charts": sorted({number for number in charts if number > last[1]}),
+        "onto": sorted({number for number in charts if number <= last[1]}),
+        "readings": [before, session.scalar(select(func.max(ReadingRow.id))) or 0],
+    }
+    if came["charts"] or came["onto"]:
+        tell(session, f"Took in {len(charts)} chart{'s' if len(charts) != 1 else ''} from a file.", production)
+        told_of(session).changes = [{"table": INTAKE, "id": intake, "before": None, "after": came}]
 
 
 def _first_and_last(session: Session, staged: Any, mine: Any, real: Any) -> tuple[int, int]:

@@ -11,9 +11,9 @@ from sqlalchemy.orm import Session
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.units import Length, Unit
-from widehem.store.bin import WITH_BIN
+from widehem.store.bin import WITH_BIN, put_in_bin
 from widehem.store.charts import reading_values
-from widehem.store.journal import NOT_COMPARED, TABLES, end, plain, tell, told_of, true_value
+from widehem.store.journal import INTAKE, NOT_COMPARED, TABLES, end, plain, tell, told_of, true_value, values_of
 from widehem.store.models import ChartRow, Docket, Event, Production, ReadingRow, Wearer, now
 
 KINDS = {
@@ -31,7 +31,7 @@ def undo(session: Session, found: Event) -> None:
     """Take an event back. Raises CannotUndoError, and nothing may be kept then."""
     if found.undone_by is not None:
         raise CannotUndoError("It is taken back already.")
-    if any(change["table"] not in TABLES for change in found.changes):
+    if any(change["table"] not in TABLES and change["table"] != INTAKE for change in found.changes):
         raise CannotUndoError("It is gone for good.")
     with session.no_autoflush:  # rows come in the order of what belongs to what, when all are there
         for change in _to_take_back(found):
@@ -60,6 +60,9 @@ def _to_take_back(found: Event) -> Iterator[dict[str, Any]]:
 
 
 def _back(session: Session, change: dict[str, Any]) -> None:
+    if change["table"] == INTAKE:
+        _intake_back(session, change["after"])
+        return
     model = TABLES[change["table"]]
     if model is ReadingRow and change["before"] is None:
         _reading_back(session, change)
@@ -114,6 +117,29 @@ def _reading_back(session: Session, change: dict[str, Any]) -> None:
             session.add(ReadingRow(**values))
     else:
         session.add(ReadingRow(**reading_values(after["chart_id"], after["measure"], after["turn"], None, after["side"], None)))
+
+
+def _intake_back(session: Session, came: dict[str, list[int]]) -> None:
+    """What came with a file goes: new wearers into the bin, new charts of others away, what stood on their charts stands again."""
+    first, last = came["readings"]
+    later = (
+        select(ReadingRow.id).where(ReadingRow.chart_id.in_([*came["charts"], *came["onto"]]), ReadingRow.id > last).limit(1)
+    )
+    if session.scalar(later):
+        raise CannotUndoError("Somebody wrote on its charts since: take that back first.")
+    for number in came["wearers"]:
+        wearer = session.get(Wearer, number)
+        if wearer is not None:
+            put_in_bin(session, wearer)
+    for number in came["charts"]:
+        chart = session.get(ChartRow, number)
+        if chart is not None and chart.wearer_id not in came["wearers"]:
+            session.delete(chart)
+    rows = select(ReadingRow).where(
+        ReadingRow.chart_id.in_(came["onto"]), ReadingRow.id > first, ReadingRow.id <= last
+    )  # fmt: skip
+    for row in session.scalars(rows.order_by(ReadingRow.id.desc())).all():
+        _reading_back(session, {"id": row.id, "after": values_of(row)})
 
 
 def _carried_before(earlier: Iterable[ReadingRow]) -> list[ReadingRow]:

@@ -16,6 +16,7 @@ from widehem.web.hem import Next, Slot
 from widehem.web.here import current_works
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import is_htmx
+from widehem.web.writing import announce
 
 pages = Blueprint("at_work", __name__)
 MOST, KEY = 6, "works"  # jobs a browser is told of, the newest
@@ -67,6 +68,8 @@ def page(name: str) -> Any:
     """A page to wait on; it leads on as soon as the work is done."""
     job, back = _job(name), own_path(request.args.get("back"))
     if job.state == DONE and (job.kind != FILE or not is_htmx()):
+        if job.kind == INTAKE:
+            announce()
         return redirect(_out_of(job, back), 303)
     verdict, words = STATES.get(job.state, ("open", "at work"))
     slots = [Slot("Work", verdict, str(job.done), f"of {job.whole}" if job.whole else "", words)]

@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 
 from widehem.store.bin import DAYS, in_bin, take_out
-from widehem.store.journal import tell
+from widehem.store.journal import events, tell
 from widehem.store.models import Event
 from widehem.store.undoing import CannotUndoError, undo
 from widehem.store.versions import bring_back, version_numbered, versions_of
@@ -19,6 +19,7 @@ from widehem.web.selvedge import Selvedge, selvedge
 from widehem.web.writing import writing
 
 pages = Blueprint("events", __name__)
+LATELY = 40  # doings that are listed
 
 
 @pages.post("/done/<int:event_id>/undo")
@@ -46,12 +47,12 @@ def _cannot(words: str, back: str) -> Any:
 
 @pages.get("/bin")
 def the_bin() -> str:
-    """What was deleted, and when it is let go."""
+    """What was deleted, and when it is let go; and what was done lately."""
     with current_store().read() as session:
-        found = in_bin(session)
+        found, lately = in_bin(session), events(session, most=LATELY)
     slots = [Slot("In the bin", "open", str(len(found)), "", f"let go after {DAYS} days")]
     return render_template(
-        "bin.html", found=[(entry, day_of(entry.at), day_of(entry.goes_at)) for entry in found], days=DAYS, selvedge=Selvedge(),
+        "bin.html", found=[(entry, day_of(entry.at), day_of(entry.goes_at)) for entry in found], days=DAYS, lately=lately, selvedge=Selvedge(),
         slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
     )  # fmt: skip
 

@@ -11,12 +11,15 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart_file import FiledChart, FileProblem, Understood
+from widehem.core.body.doubts import Doubt, doubts
 from widehem.core.body.figure_tables import FigureTable
+from widehem.core.body.lists import FULL
 from widehem.core.output.charts_in import read_charts
 from widehem.core.output.charts_out import charts_csv, charts_json
 from widehem.core.output.sheets import PAPERS
 from widehem.core.units import Unit
 from widehem.jobs.intake import INTAKE
+from widehem.jobs.ledger import DONE
 from widehem.store.charts import charts_of, core_charts
 from widehem.store.files import Incoming, Measured, filed, filed_charts, look_at
 from widehem.store.models import Production
@@ -29,6 +32,7 @@ from widehem.web.here import current_store, current_works
 from widehem.web.in_hand import InHand, in_hand
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
+from widehem.web.writing import announce, mark
 
 pages = Blueprint("files", __name__)
 IN_FULL = 60  # charts of a file that are shown figure by figure; of the rest how much changes
@@ -110,10 +114,19 @@ def store(production_id: int) -> Any:
     with current_store().read() as session:
         if session.get(Production, production_id) is None:
             abort(404)
-    wish = {"production": production_id, "data": request.form["data"], "name": request.form.get("name", ""), "unit": unit}
+    wish = {
+        "production": production_id,
+        "data": request.form["data"],
+        "name": request.form.get("name", ""),
+        "unit": unit,
+        "by": mark(),
+    }
     words = f"Taking in {len(found.charts)} charts"
     job = ask(INTAKE, wish, words, f"{production_id} {hashlib.sha256(data).hexdigest()}")
     job = current_works().wait(job, SHORT)
+    if job.state == DONE:
+        announce()
+        return redirect(url_for("people.production", production_id=production_id), 303)
     return redirect(url_for("at_work.page", name=job.id, back=url_for("people.production", production_id=production_id)), 303)
 
 
@@ -121,6 +134,23 @@ def _tables() -> list[FigureTable]:
     """The workroom's own figure tables."""
     with current_store().read() as session:
         return list(house_tables(session).values())
+
+
+def _doubts(entry: Incoming) -> list[Doubt]:
+    """What would be doubtful about the figures that come, as it is told while they are typed."""
+    codes = {change.code for change in entry.changes}
+    return [doubt for doubt in doubts(entry.after) if codes & set(doubt.measures)]
+
+
+@pages.get("/productions/<int:production_id>/charts/blank.csv")
+def blank_file(production_id: int) -> Response:
+    """A file to fill in: everybody of the production, every measure, no figure."""
+    with current_store().read() as session:
+        production = session.get(Production, production_id)
+        if production is None:
+            abort(404)
+        charts = [FiledChart(chart.wearer, chart.part, chart.figure) for chart in filed_charts(session, production_id)]
+    return handed("\ufeff" + charts_csv(charts, display().unit, FULL), f"{production.name} to fill in.csv", "text/csv")
 
 
 def _preview(production_id: int, found: Understood | None, data: bytes, name: str, error: str) -> str:
@@ -149,6 +179,8 @@ def _preview(production_id: int, found: Understood | None, data: bytes, name: st
         found=found,
         incoming=incoming,
         in_full=IN_FULL,
+        doubted={id(entry): _doubts(entry) for entry in incoming[:IN_FULL]},
+        entry_id=id,
         changes=changes,
         name=name,
         error=error,

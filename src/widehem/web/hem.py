@@ -33,7 +33,7 @@ class Slot:
 
 @dataclass(frozen=True)
 class Next:
-    """The one yellow button: what it does, where it goes, what stands below it. fields: of a form, where it changes something."""
+    """The one yellow button: what it does, where it goes, what stands below it. fields: of a form, where it changes something; form: the one on the page that it sends."""
 
     words: str
     href: str
@@ -41,6 +41,7 @@ class Next:
     back_href: str = ""
     file: bool = False
     fields: Mapping[str, str] | None = None
+    form: str = ""
 
 
 def slots_of(checks: Sequence[Check], href: Callable[[Check], str]) -> list[Slot]:

@@ -68,12 +68,17 @@ def _tape(wearer_id: int, typed: Typed | None = None, errors: dict[str, str] | N
     if after:
         words = f"{'Look later, go' if open_here else 'Go'} on to {CATALOGUE[after].name.lower()}"
         following = Next(
-            words, hand.to("measure.tape", after), "Back to the chart", hand.to("measure.chart", context["at"].code)
+            words,
+            hand.to("measure.tape", after),
+            "Back to the chart",
+            hand.to("measure.chart", context["at"].code),
+            form=TAKING,
         )
     else:
         following = Next(
-            "See the whole chart", hand.to("measure.chart"), "Back to the first", hand.to("measure.tape", context["codes"][0])
-        )
+            "See what was read", hand.to("measure.tape_end"), "Back to the first", hand.to("measure.tape", context["codes"][0]),
+            form=TAKING,
+        )  # fmt: skip
     twice = request.cookies.get(TWICE_COOKIE) == "on"
     return render_template("tape.html", left=left, twice=twice, **{**context, "next": following})
 
@@ -133,6 +138,7 @@ def _side(reading: Reading, asked: str) -> str:
 
 
 MOVES_SHOWN = 3
+TAKING = "taking"  # the form of a session
 
 
 def _moves(hand: InHand, code: str) -> tuple[Move, ...]:
@@ -184,9 +190,34 @@ def write_down(wearer_id: int) -> Any:
     told = typed.notes or None
     if form.get("side") == "left" and not stay:
         return redirect(hand.to("measure.tape" if on_tape else "measure.chart", code, side="right", told=told), 303)
+    if on_tape and not stay and not form.get("after"):
+        return redirect(hand.to("measure.tape_end", told=told), 303)
     after = code if stay else form.get("after", "") or code
     more = {"side": form.get("side") or None} if stay else {}
     return redirect(hand.to("measure.tape" if on_tape else "measure.chart", after, told=told, **more), 303)
+
+
+@pages.get("/wearers/<int:wearer_id>/tape/end")
+def tape_end(wearer_id: int) -> str:
+    """What a session came to: what was read, what is in doubt, what was skipped."""
+    hand = in_hand(wearer_id)
+    doubted = {code for doubt in hand.open_doubts for code in doubt.measures}
+    read = [code for code in hand.codes if code in hand.chart]
+    parts = {
+        "To look at again": [code for code in read if code in doubted],
+        "Not read": hand.missing,
+        "Read": [code for code in read if code not in doubted],
+    }
+
+    def to(code: str) -> str:
+        return hand.to("measure.tape", code)
+
+    return render_template(
+        "tape_end.html", hand=hand, wearer=hand.wearer, chart=hand.chart, parts=parts, to=to, catalogue=CATALOGUE,
+        doubts={code: hand.doubts_at(code) for code in doubted}, notes=request.args.getlist("told"),
+        selvedge=selvedge(hand.wearer, hand.docket, hand.chart, "measure"), slots=hem_slots(hand, to), tally=tally(hand),
+        next=next_of(hand, "", to),
+    )  # fmt: skip
 
 
 @pages.post("/wearers/<int:wearer_id>/readings/look")

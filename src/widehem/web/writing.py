@@ -9,9 +9,11 @@ from typing import Any
 
 from flask import Flask, Response, g, request
 from flask import session as browser
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from widehem.store.journal import told_of
+from widehem.store.models import Event
 from widehem.web.door import the_door
 from widehem.web.here import current_store
 
@@ -36,6 +38,14 @@ def writing() -> Iterator[Session]:
     told = told_of(session)
     if told.number is not None:
         browser[DONE] = [told.number, told.words]
+
+
+def announce() -> None:
+    """Say what was done last in the name of this browser, as by work that was asked for."""
+    with current_store().read() as session:
+        found = session.scalars(select(Event).where(Event.by == mark()).order_by(Event.id.desc()).limit(1)).first()
+    if found is not None and found.undone_by is None:
+        browser[DONE] = [found.id, found.words]
 
 
 def done() -> tuple[int, str] | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import Any
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -21,14 +21,14 @@ def safe(cell: str) -> str:
     return f"'{cell}" if cell.startswith(_DANGEROUS) else cell
 
 
-def charts_csv(charts: Sequence[FiledChart], unit: Unit) -> str:
-    """One row per wearer, two columns per measure that anybody has, in this unit."""
+def charts_csv(charts: Sequence[FiledChart], unit: Unit, ask: Collection[str] = ()) -> str:
+    """One row per wearer, two columns per measure that anybody has, in this unit. ask: measures that have columns to fill in."""
     columns = [
         (code, side, turn)
         for code in CATALOGUE
         for side in ("", *SIDES)
         for turn in (1, 2)
-        if any(_length(chart, code, side, turn) for chart in charts)
+        if (not side and code in ask) or any(_length(chart, code, side, turn) for chart in charts)
     ]
     out = io.StringIO(newline="")
     writer = csv.writer(out)

@@ -8,7 +8,7 @@
   function hold(field) {
     try {
       if (field.value === field.defaultValue) localStorage.removeItem(KEY + field.dataset.hold);
-      else localStorage.setItem(KEY + field.dataset.hold, field.value);
+      else localStorage.setItem(KEY + field.dataset.hold, JSON.stringify([field.value, field.dataset.of || ""]));
     } catch (error) {
       // no storage: the field itself still holds it
     }
@@ -18,18 +18,86 @@
     document.querySelectorAll("[data-hold]").forEach((field) => {
       let kept = null;
       try {
-        kept = localStorage.getItem(KEY + field.dataset.hold);
+        const begun = field.dataset.hold.replace(/^\d+/, "0"); // typed before the chart was begun
+        kept = heldIn(KEY + field.dataset.hold) || heldIn(KEY + begun);
+        localStorage.removeItem(KEY + begun);
       } catch (error) {
         return;
       }
+      kept = kept && kept[0];
       if (kept === null || field.matches("[aria-invalid=true]") || kept === field.value) return;
       field.value = kept;
       field.classList.add("held");
       field.title = "typed, not written down yet";
       field.dispatchEvent(new Event(field.closest(".rows") ? "change" : "input", { bubbles: true })); // a sheet writes it down now
     });
+    stepInto(document.activeElement); // it may have been stepped into before anything listened
     tellAloud(document.querySelector("#r-first"));
+    tellUnwritten();
   }
+
+  function heldIn(key) {
+    const text = localStorage.getItem(key);
+    if (text === null) return null;
+    try {
+      const found = JSON.parse(text);
+      return Array.isArray(found) ? found : [text, ""];
+    } catch (error) {
+      return [text, ""]; // as an earlier version kept it
+    }
+  }
+
+  // ---- a figure that was typed and never written is said on every page of its wearer ----
+  function tellUnwritten() {
+    const line = document.getElementById("hem-unwritten");
+    const wearer = document.querySelector("[data-wearer]");
+    if (!line) return;
+    line.hidden = true;
+    if (!wearer) return;
+    const here = new Set(Array.from(document.querySelectorAll("[data-hold]")).map((field) => KEY + field.dataset.hold));
+    const found = [];
+    try {
+      for (let index = 0; index < localStorage.length; index += 1) {
+        const key = localStorage.key(index);
+        const parts = key.startsWith(KEY) ? key.slice(KEY.length).split("/") : [];
+        if (parts.length === 4 && parts[1] === wearer.dataset.wearer && !here.has(key)) found.push([key, parts, heldIn(key)]);
+      }
+    } catch (error) {
+      return;
+    }
+    if (!found.length) return;
+    const [key, parts, [value, name]] = found[0];
+    const words = document.createElement("span");
+    const more = found.length > 1 ? `, and ${found.length - 1} more` : "";
+    words.textContent = `${name || parts[2].replaceAll("_", " ")} ${value} is typed and not written${more}.`;
+    const link = Object.assign(document.createElement("a"), { textContent: "Look at it", href: `/wearers/${parts[1]}/measure?list=all&at=${parts[2]}` });
+    const drop = Object.assign(document.createElement("button"), { textContent: "Let it go", type: "button" });
+    drop.addEventListener("click", () => {
+      localStorage.removeItem(key);
+      tellUnwritten();
+    });
+    const bar = document.createElement("div");
+    bar.className = "undo-bar";
+    bar.append(words, link, drop);
+    line.replaceChildren(bar);
+    line.hidden = false;
+  }
+
+  // ---- the old figure is selected when its field is stepped into: what is typed takes its place ----
+  function stepInto(field) {
+    if (!field || !field.matches("[data-hold]") || !field.value || field.value !== field.defaultValue) return;
+    field.select();
+    field.dataset.fresh = "yes";
+  }
+  document.addEventListener("focusin", (event) => stepInto(event.target));
+  document.addEventListener("mouseup", (event) => {
+    if (!event.target.matches || !event.target.matches("[data-fresh]")) return;
+    event.preventDefault(); // the press that stepped in leaves it selected
+    delete event.target.dataset.fresh;
+  });
+  document.addEventListener("keydown", (event) => {
+    if (event.target.dataset) delete event.target.dataset.fresh;
+  });
 
   document.addEventListener("htmx:beforeSwap", (event) => {
     const from = event.detail.requestConfig && event.detail.requestConfig.elt;
