@@ -153,6 +153,27 @@ class TakenBack(UndoCase):
         self.undo(at)
         self.assertEqual(self.charts()[1]["waist"], before)
 
+    def test_an_earlier_reading_is_put_back(self):
+        before = self.charts()[1]["waist"]
+        self.do("/wearers/1/readings", {"measure": "waist", "first": "99", "second": "99.2"})
+        page = self.get("/wearers/1/measure?at=waist")
+        backs = re.findall(r'name="reading" value="(\d+)"', page)
+        self.assertGreaterEqual(len(backs), 2)
+        with self.store.read() as session:
+            rows = {
+                row.turn: row.id
+                for row in (session.get(ReadingRow, int(number)) for number in backs)
+                if row.ticks < 80_000 * 90
+            }
+        for number in rows.values():
+            said, at = self.do("/wearers/1/readings/back", {"reading": number})
+            self.assertIn("Waist of Odile Marsh", said)
+        after = self.charts()[1]["waist"]
+        self.assertEqual((after.first, after.second), (before.first, before.second))
+        self.undo(at)
+        self.assertNotEqual(self.charts()[1]["waist"], after)
+        self.post("/wearers/2/readings/back", {"reading": number}, 404)
+
     def test_readings_are_only_ever_added(self):
         with self.store.read() as session:
             before = session.scalar(select(func.count()).select_from(ReadingRow))

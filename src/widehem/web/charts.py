@@ -50,7 +50,7 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
     late = [docket for docket in dockets if stale.get(docket.id)]
     show = display()
     compared = Slot(
-        "What changed", "look" if moved else "true" if found else "open", str(len(moved)), f"of {len(found)}",
+        "What changed", "count", str(len(moved)), f"of {len(found)}",
         f"the most by {show.full(widest)}" if moved else "no second chart to compare" if not found else "the two say the same",
     )  # fmt: skip
     stale_slot = Slot(
@@ -76,7 +76,7 @@ def _page(wearer_id: int, errors: dict[str, str]) -> str:
         dockets=dockets, on=on, today=today(), age_words=age_words, too_old=too_old, catalogue=CATALOGUE, errors=errors,
         whole_doubts=[doubt for doubt in hand.doubts if doubt.rule in ("age", "foundation")], accepted=hand.accepted, at=None,
         page="charts.over_time", selvedge=selvedge(hand.wearer, hand.docket, hand.chart, "measure", changed=changed),
-        slots=[Slot("Charts", "true" if rows else "open", figure(str(len(rows))), "", "kept, none ever changed unseen"),
+        slots=[Slot("Charts", "count", figure(str(len(rows))), "", "kept, none ever changed unseen"),
             about, compared, stale_slot],
         tally="", next=following,
     )  # fmt: skip

@@ -69,12 +69,12 @@ def table(production_id: int) -> str:
     slots = [
         Slot(
             "Wearers",
-            "true" if found else "open",
+            "count",
             str(len(found)),
             f"of {len(rows)}",
             f"with {wanted}" if wanted else "all of them",
         ),
-        Slot("Gaps in this table", "open" if gaps else "true", str(gaps), "to read", zone.lower()),
+        Slot("Gaps in this table", "open" if gaps else "count", str(gaps), "to read", zone.lower()),
         Slot(
             "Doubts",
             "look" if doubted else "true",

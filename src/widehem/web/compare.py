@@ -90,12 +90,12 @@ def compare(docket_id: int) -> Any:
     slots = [
         Slot(
             "What differs",
-            "look" if differing else "true" if rows else "open",
+            "count",
             str(len(differing)),
             f"of {len(rows)}",
             "figures of both drafts",
         ),
-        Slot("The most", "look" if widest else "true", figure(show.length(widest)), show.unit, "between two like lengths"),
+        Slot("The most", "count", figure(show.length(widest)), show.unit, "between two like lengths"),
     ]
     return render_template(
         "compare.html", docket=work.docket, mine=mine, other=other, choices=groups_of_choices, wanted=wanted, at=at,

@@ -67,7 +67,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
     slots = [
         Slot("Below the least", "look" if short else "true", str(len(short)), "levels",
             "closer than the cloth wants" if short else "room enough for its cloth"),
-        Slot("Worn underneath", "true", f"{shown.layers:g}", "layers", "counted with the ease"),
+        Slot("Worn underneath", "count", f"{shown.layers:g}", "layers", "counted with the ease"),
     ]  # fmt: skip
     return render_template(
         "ease.html", version=version, plans=plans, shown=shown, own=code not in PLANS, shipped=PLANS, rows=rows, errors=errors, cloth=cloth,
@@ -175,7 +175,11 @@ def _garment(wearer_id: int, errors: dict[str, str], typed: Mapping[str, str]) -
     lacking = sum(1 for row in rows if row["body"] is None)
     slots = [
         Slot(
-            "On the chart", "look" if lacking else "true", str(len(rows) - lacking), f"of {len(rows)}", "levels to take it from"
+            "On the chart",
+            "look" if lacking else "count",
+            str(len(rows) - lacking),
+            f"of {len(rows)}",
+            "levels to take it from",
         )
     ]
     return render_template(

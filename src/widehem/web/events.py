@@ -50,7 +50,7 @@ def the_bin() -> str:
     """What was deleted, and when it is let go; and what was done lately."""
     with current_store().read() as session:
         found, lately = in_bin(session), events(session, most=LATELY)
-    slots = [Slot("In the bin", "open", str(len(found)), "", f"let go after {DAYS} days")]
+    slots = [Slot("In the bin", "count", str(len(found)), "", f"let go after {DAYS} days")]
     return render_template(
         "bin.html", found=[(entry, day_of(entry.at), day_of(entry.goes_at)) for entry in found], days=DAYS, lately=lately, selvedge=Selvedge(),
         slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
@@ -77,7 +77,7 @@ def versions(docket_id: int) -> str:
     work = load(docket_id)
     with current_store().read() as session:
         found = versions_of(session, work.docket)
-    slots = [Slot("Versions", "open", str(len(found)), "", "to look at and to bring back")]
+    slots = [Slot("Versions", "count", str(len(found)), "", "to look at and to bring back")]
     return render_template(
         "versions.html", docket=work.docket, versions=found,
         selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "draft", "versions", work.changed), slots=slots, tally="",

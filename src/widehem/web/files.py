@@ -163,8 +163,8 @@ def _preview(production_id: int, found: Understood | None, data: bytes, name: st
     new = sum(1 for entry in incoming if not entry.known)
     problems = len(found.problems) if found else 0
     slots = [
-        Slot("Wearers in the file", "true" if incoming else "open", str(len(incoming)), "", f"{new} of them new"),
-        Slot("Measures that change", "true" if changes else "open", str(changes), "", "what stands there stays in the history"),
+        Slot("Wearers in the file", "count", str(len(incoming)), "", f"{new} of them new"),
+        Slot("Measures that change", "count", str(changes), "", "what stands there stays in the history"),
         Slot(
             "Not understood",
             "not" if problems else "true",

@@ -86,8 +86,8 @@ def _page(
         for row in _rows(of, own)
     ]
     slots = [
-        Slot("House values", "true" if found else "open", str(len(found)), "", "in place of defaults"),
-        Slot("Here", "true" if own else "open", str(len(own)), f"of {len(rows)}", _places()[of]),
+        Slot("House values", "count", str(len(found)), "", "in place of defaults"),
+        Slot("Here", "count", str(len(own)), f"of {len(rows)}", _places()[of]),
     ]
     groups = {part: [(method.code, method.name) for method in members] for part, members in by_part(METHODS.values()).items()}
     return render_template(

@@ -122,7 +122,7 @@ def _mark() -> str:
 @pages.get("/tape-stand-in")
 def stand_in() -> str:
     """A page that behaves like a digital tape."""
-    slots = [Slot("Stand-in", "true", "1", "tape", "speaks as a digital tape does, over HTTP")]
+    slots = [Slot("Stand-in", "count", "1", "tape", "speaks as a digital tape does, over HTTP")]
     return render_template(
         "stand_in.html", pair=request.args.get("pair", ""), selvedge=Selvedge(), slots=slots, tally="",
         next=Next("To the productions", url_for("people.index")),

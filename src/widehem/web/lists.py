@@ -35,8 +35,8 @@ def _page(open_id: int | None, errors: dict[str, str], typed: tuple[str, list[st
     name, chosen = typed or ((opened.name, opened.codes) if opened else ("", []))
     zones = [(zone, [entry for entry in CATALOGUE.values() if entry.zone == zone]) for zone in ZONES]
     slots = [
-        Slot("Lists", "true" if found else "open", str(len(found)), "", "of the workroom's own"),
-        Slot("In this list", "true", str(len(chosen)), f"of {len(CATALOGUE)}", "taken in the order of a session"),
+        Slot("Lists", "count", str(len(found)), "", "of the workroom's own"),
+        Slot("In this list", "count", str(len(chosen)), f"of {len(CATALOGUE)}", "taken in the order of a session"),
     ]
     return render_template(
         "lists.html", lists=found, opened=opened, name=name, chosen=set(chosen), ordered=in_order(chosen), zones=zones,

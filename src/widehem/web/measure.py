@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from contextlib import suppress
 from datetime import date
-from typing import Any
+from typing import Any, cast
 
 from flask import Blueprint, abort, redirect, render_template, request
 from markupsafe import Markup
@@ -17,17 +17,19 @@ from widehem.core.design.sensitivity import Move, what_moves
 from widehem.core.drafting.method import METHODS
 from widehem.core.output.svg_figure import figure_svg
 from widehem.core.setting.option import OptionError
-from widehem.store.charts import accept_doubt, chart_numbered, core_chart, history, last_reading, open_chart
+from widehem.core.units import Length, Unit
+from widehem.store.charts import accept_doubt, add_reading, chart_numbered, core_chart, history, last_reading, open_chart
 from widehem.store.designs import core_design
 from widehem.store.dockets import changed_since, find_wearer
 from widehem.store.journal import tell
+from widehem.store.models import ChartRow, ReadingRow
 from widehem.web.hem import Next
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally, uses
 from widehem.web.numbers import number_of
 from widehem.web.readings import TURNS, Typed, as_typed, field_name, read_form, read_words, shown, stood, write
 from widehem.web.selvedge import selvedge
-from widehem.web.show import TWICE_COOKIE
+from widehem.web.show import TWICE_COOKIE, display
 from widehem.web.stood import both
 from widehem.web.writing import writing
 
@@ -195,6 +197,21 @@ def write_down(wearer_id: int) -> Any:
     after = code if stay else form.get("after", "") or code
     more = {"side": form.get("side") or None} if stay else {}
     return redirect(hand.to("measure.tape" if on_tape else "measure.chart", after, told=told, **more), 303)
+
+
+@pages.post("/wearers/<int:wearer_id>/readings/back")
+def put_back(wearer_id: int) -> Any:
+    """Let a reading that stood here before stand here again."""
+    with writing() as session:
+        wearer, old = find_wearer(session, wearer_id), session.get(ReadingRow, request.form.get("reading", 0, type=number_of))
+        chart = session.get(ChartRow, old.chart_id) if old is not None else None
+        if wearer is None or old is None or old.ticks is None or chart is None or chart.wearer_id != wearer_id:
+            abort(404)
+        length = Length(old.ticks, old.typed, cast(Unit, old.unit))
+        tell(session, f"{CATALOGUE[old.measure].name} of {wearer.name}: {display().full(length.cm)} again.", wearer)
+        add_reading(session, chart, old.measure, old.turn, length, side=old.side)
+        code = old.measure
+    return redirect(in_hand(wearer_id).to("measure.chart", code, side=request.form.get("side") or None), 303)
 
 
 @pages.get("/wearers/<int:wearer_id>/tape/end")

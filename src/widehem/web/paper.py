@@ -103,10 +103,10 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
 
 def _paper_slot(sheets: Sheets) -> Slot:
     if not sheets.paper.width:
-        return Slot("Paper", "true", "1", "page", "for a plotter or a copy shop")
+        return Slot("Paper", "count", "1", "page", "for a plotter or a copy shop")
     left_out = len(sheets.left_out)
     words = f"{left_out} empty, left out" if left_out else "none is empty"
-    return Slot("Sheets", "true", str(len(sheets.printed)), f"of {sheets.paper.name}", words)
+    return Slot("Sheets", "count", str(len(sheets.printed)), f"of {sheets.paper.name}", words)
 
 
 def _cloth_slot(pattern: Pattern, show: Display) -> Slot:
@@ -114,7 +114,7 @@ def _cloth_slot(pattern: Pattern, show: Display) -> Slot:
     bounds = [marked.bounds for marked in pattern.pieces]
     longest = max(b[3] - b[1] for b in bounds)
     widest = sum(b[2] - b[0] for b in bounds)
-    return Slot("Paper needed", "true", show.length(longest), f"{show.unit} long", f"{show.full(widest)} wide, side by side")
+    return Slot("Paper needed", "count", show.length(longest), f"{show.unit} long", f"{show.full(widest)} wide, side by side")
 
 
 @pages.post("/dockets/<int:docket_id>/cut")

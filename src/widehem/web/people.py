@@ -9,6 +9,7 @@ from flask import Blueprint, abort, current_app, redirect, render_template, requ
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
+from widehem.core.body.lists import FULL
 from widehem.core.drafting.method import METHODS, by_part
 from widehem.store.bin import DAYS, put_in_bin
 from widehem.store.copies import copies as kept_copies
@@ -17,10 +18,11 @@ from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
 from widehem.store.files import accepted_doubts, company
 from widehem.store.house import open_docket
 from widehem.store.journal import tell
-from widehem.store.models import Production, Wearer
+from widehem.store.models import Docket, Production, Wearer
 from widehem.store.tables import all_tables
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
+from widehem.web.in_hand import needed
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import day
@@ -63,7 +65,7 @@ def _counts(found: list[Production]) -> list[Slot]:
         ("Wearers", wearers, "in all of them"),
         ("Dockets", dockets, "in all of them"),
     )
-    return [Slot(title, "true" if count else "open", str(count), "", words) for title, count, words in counts]
+    return [Slot(title, "count", str(count), "", words) for title, count, words in counts]
 
 
 def _failed() -> dict[str, str] | None:
@@ -122,10 +124,14 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
     known = [docket for docket in found.dockets if docket.method in METHODS]
     missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.all_options) for docket in known}
+    lacking = {
+        number: _lacking(chart, [docket for docket in known if docket.wearer_id == number]) for number, chart in charts.items()
+    }
     hang = {docket.id: [other.name for other in found.dockets if other.bodice_id == docket.id] for docket in found.dockets}
     return render_template(
         "production.html",
         hang=hang,
+        lacking=lacking,
         days=DAYS,
         production=found,
         charts=charts,
@@ -148,6 +154,12 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     )
 
 
+def _lacking(chart: Chart, dockets: list[Docket]) -> int:
+    """How many measures are still to read: of what the garments need, of the full thirty while there is none."""
+    wanted = set().union(*(needed(docket) for docket in dockets)) if dockets else set(FULL)
+    return sum(1 for code in wanted if code not in chart)
+
+
 def _slots(
     found: Production, charts: dict[int, Chart], looks: dict[int, int], missing: dict[int, tuple[str, ...]]
 ) -> list[Slot]:
@@ -156,7 +168,7 @@ def _slots(
     look = sum(1 for count in looks.values() if count)
     return [
         Slot(
-            "Wearers measured", "true" if read == len(charts) else "open", str(read), f"of {len(charts)}", "with a chart begun"
+            "Wearers measured", "count" if read == len(charts) else "open", str(read), f"of {len(charts)}", "with a chart begun"
         ),
         Slot(
             "Charts",
@@ -167,7 +179,7 @@ def _slots(
         ),
         Slot(
             "Dockets",
-            "true" if ready == len(missing) else "open",
+            "count" if ready == len(missing) else "open",
             str(ready),
             f"of {len(missing)}",
             "with every measure they need",

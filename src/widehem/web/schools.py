@@ -58,14 +58,12 @@ def gallery(wearer_id: int) -> str:
     slots = [
         Slot(
             "Methods",
-            "true" if schools else "open",
+            "count",
             str(len(schools)),
             f"of {len(METHODS)}",
             "being drawn" if job is not None and job.unfinished else "drawn from these measures",
         ),
-        Slot(
-            "Ready to draft", "true" if ready else "open", str(ready), f"of {len(schools)}", "every measure they need is read"
-        ),
+        Slot("Ready to draft", "count", str(ready), f"of {len(schools)}", "every measure they need is read"),
     ]
     return render_template(
         "schools.html", wearer=hand.wearer, hand=hand, groups=groups, find=request.args.get("find", ""), names=names,

@@ -19,7 +19,7 @@ from widehem.web.here import day_of, zone
 
 UNIT_COOKIE, FRACTION_COOKIE, KEYS_COOKIE, TWICE_COOKIE = "wh_unit", "wh_fraction", "wh_keys", "wh_twice"
 YEAR = 365 * 24 * 3600
-VERDICT_WORDS = {"true": "True", "look": "Look again", "not": "Not true", "open": "To come"}
+VERDICT_WORDS = {"true": "True", "look": "Look again", "not": "Not true", "open": "To come", "count": ""}
 
 settings = Blueprint("settings", __name__)
 

@@ -64,8 +64,8 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
     ]
     own = code not in TABLES
     slots = [
-        Slot("Formulas", "true", str(len(shown.formulas)), f"of {len(rows)}", "measures worked out from others"),
-        Slot("Judged by it", "true" if used else "open", str(used), "wearers", "in all productions"),
+        Slot("Formulas", "count", str(len(shown.formulas)), f"of {len(rows)}", "measures worked out from others"),
+        Slot("Judged by it", "count", str(used), "wearers", "in all productions"),
         Slot(
             "Not understood",
             "not" if errors else "true",

@@ -53,9 +53,9 @@ def _page(wearer_id: int, errors: dict[str, str], typed: Mapping[str, str] | Non
     careful = [words for words, said in (("allergies", wearer.allergies), ("movement", wearer.movement)) if said]
     read = len(list(hand.chart))
     slots = [
-        Slot("Charts", "true" if charts else "open", str(charts), "", "kept over time"),
-        Slot("Read", "true" if read else "open", str(read), "measures", "on the newest chart"),
-        Slot("Garments", "true" if wearer.dockets else "open", str(len(wearer.dockets)), "", "begun for this wearer"),
+        Slot("Charts", "count", str(charts), "", "kept over time"),
+        Slot("Read", "count", str(read), "measures", "on the newest chart"),
+        Slot("Garments", "count", str(len(wearer.dockets)), "", "begun for this wearer"),
         Slot(
             "To be careful of",
             "look" if careful else "true",
