@@ -288,6 +288,10 @@ class AnyBody(unittest.TestCase):
         for check in coat.checks:
             if check.name in ("girth.bust", "girth.hip"):  # a dart may reach that far, and takes from it
                 self.assertLess(abs(check.figure - asked(coat, check.name[6:]).planned), 2.1)
+            elif check.name == "rolls.roll_line" and found[check.name] == "not":  # told, with a press that mends it
+                mend = METHODS["coat.straight"].mends[check.name][0]
+                mended = drafted(METHODS["coat.straight"], chart, {**options, mend.option: float(mend.value.split()[0])})
+                self.assertNotEqual(verdicts(mended)[check.name], "not", str(check.message))
             elif check.name not in {"armhole.round", "armhole.balance", *UNMENDED}:
                 self.assertNotEqual(found[check.name], "not", (check.name, str(check.message)))
 

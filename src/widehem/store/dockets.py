@@ -56,6 +56,13 @@ def bodice_for(session: Session, wearer_id: int, sleeve: Method | None = None) -
     return next((docket for fits in ranks for docket in found if fits(docket.method)), None)
 
 
+def sleeves_for(method: Method) -> list[Method]:
+    """The methods that draw a sleeve for a garment of this method."""
+    if not method.has_armhole:
+        return []
+    return [m for m in METHODS.values() if m.for_armhole and (m.made_for == method.code or m.made_for in USUAL_BODICES)]
+
+
 def armholes_of(session: Session, wearer_id: int) -> list[Docket]:
     """Dockets of a wearer that a sleeve can be drawn for, the newest first."""
     codes = [code for code, method in METHODS.items() if method.has_armhole]

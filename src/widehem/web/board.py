@@ -26,7 +26,7 @@ from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
-from widehem.store.dockets import armholes_of, find_docket, keep_settings
+from widehem.store.dockets import armholes_of, find_docket, keep_settings, sleeves_for
 from widehem.store.ease import all_plans
 from widehem.store.house import house_differs
 from widehem.store.journal import tell
@@ -212,6 +212,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "older": older_rules(work),
         "armholes": _armholes(docket) if method.for_armhole and slip == "settings" else (),
         "house_differs": _house_differs(docket) if slip == "settings" else "",
+        "sleeves": sleeves_for(method) if slip == "settings" else (),
         "ways": _ways(work, state, made) if made is not None and slip == "settings" else (),
     }
     if made is None:
