@@ -13,7 +13,7 @@ from html import escape
 
 from widehem.core.design.make import Made
 from widehem.core.drafting.sheet import Mark
-from widehem.core.geometry.paths import svg_d
+from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.geometry.points import Point, mirror_in
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
@@ -124,7 +124,8 @@ def board_svg(draft: Made, step: int, show: Display = METRIC, lit: Sequence[str]
     if last and folded:
         rows += [_folded(line) for piece in draft.laid for line in piece.lines if line.folded is not None]
     scale = usual_scale(draft)
-    rows += [_words_along(m, m.step == step and not last, show, scale) for m in marks]
+    sums = [m.path for m in marks if _sum_above(m, show, scale)]
+    rows += [_words_along(m, m.step == step and not last, show, scale, sums) for m in marks]
     letters = _letter_places(marks, scale) if draft.method.group == "Skirts" else _outwards(draft, marks)
     rows += [_point(m, step, last, show, letters) for m in marks if m.kind == "point" or m.dart is not None]
     if last:
@@ -198,21 +199,26 @@ def _upright(way: Point) -> float:
     return turn - 180 if abs(turn - 90) < 0.5 else turn
 
 
-def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
-    """The words that stand along a line: its sum where it fits, its figure, or what it is."""
+def _sum_above(mark: Mark, show: Display, scale: float) -> str:
+    """The sum that stands above a dimension, where there is room for it."""
+    if mark.kind != "dimension" or mark.path is None or mark.figure is None or mark.dart is not None or mark.side <= 0:
+        return ""
+    words = mark.figure.working(show) if mark.figure.parts else ""
+    return words if words and len(words) + 2 < mark.path.length * scale / LETTER_PX else ""
+
+
+def _words_along(mark: Mark, fresh: bool, show: Display, scale: float, sums: Sequence[Path | None] = ()) -> str:
+    """The words that stand along a line: its sum where it fits, its figure, or what it is. sums: lines above which a sum stands."""
     path, figure = mark.path, mark.figure
     if path is None or figure is None or mark.dart is not None:
         return ""
-    room = path.length * scale / LETTER_PX
     look = "t-note t-fresh" if fresh else "t-note"
     if mark.kind == "dimension":
-        words = figure.working(show) if figure.parts else ""
+        words = _sum_above(mark, show, scale)
         spot = path.place(path.length / 2)
         turn = _upright(spot.direction)
         below = f'<text class="{look} t-figure" y="{17 if mark.side > 0 else -7}">{_figures(figure.figure(show))}</text>'
-        above = (
-            f'<text class="{look}" y="-6">{_figures(words)}</text>' if words and len(words) + 2 < room and mark.side > 0 else ""
-        )
+        above = f'<text class="{look}" y="-6">{_figures(words)}</text>' if words else ""
         return f'<g class="lengths">{_px(spot.point, above + below, turn)}</g>'
     if mark.role == "finished" and mark.edge in _EDGE_WORDS and (mark.edge != "side" or mark.piece == "back"):
         if path.length * scale < EDGE_ROOM or (mark.edge.startswith("underarm") and mark.name.endswith("_2")):
@@ -235,9 +241,9 @@ def _words_along(mark: Mark, fresh: bool, show: Display, scale: float) -> str:
             .place(path.length * FORK_PART if mark.edge == "crotch" else 1.0)
             .point
         )
-        return (
-            f'<g class="levels">{_px(at, f"""<text class="{look} t-start" y="-6">{escape(mark.title.lower())}</text>""")}</g>'
-        )
+        beside = any(line is not None and abs(line.start.y - at.y) < 1 and abs(line.end.y - at.y) < 1 for line in sums)
+        text = f'<text class="{look} t-start" y="{15 if beside else -6}">{escape(mark.title.lower())}</text>'
+        return f'<g class="levels">{_px(at, text)}</g>'
     return ""
 
 
