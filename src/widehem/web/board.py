@@ -52,7 +52,7 @@ from widehem.web.here import current_store
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, is_htmx
-from widehem.web.tries import remember, remembered, tried_words
+from widehem.web.tries import remember, tried_words
 from widehem.web.writing import writing
 
 pages = Blueprint("board", __name__)
@@ -86,21 +86,19 @@ def load(docket_id: int) -> Work:
 
 @pages.get("/dockets/<int:docket_id>/draft")
 def draft(docket_id: int) -> Any:
-    """The board in the state its address names; a form of the slip is read first. What was tried before is found again."""
+    """The board in the state its address names; a form of the slip is read first."""
     work = load(docket_id)
     docket, method = work.docket, work.method
     trouble = Trouble({}, {})
     here = url_for("board.draft", docket_id=docket_id)
-    fresh = not any(name in ("good", "drop") or name[:2] in (OPTION, EASE, MEASURE) for name in request.args)
-    if fresh and (before := remembered(docket_id)):
-        return redirect(f"{here}?{'&'.join(filter(None, (before, request.query_string.decode('utf-8', 'replace'))))}", 303)
     if "good" in request.args:
         good = read_state(method, docket, _parsed(request.args["good"]))
         state = _read_form(work, good, trouble)
     else:
         state = good = read_state(method, docket, request.args, trouble.errors)
     made, state = _draw(work, state, good, trouble)
-    remember(docket_id, state.tried_words)
+    if state.tried or "good" in request.args or "drop" in request.args:  # who only comes by has dropped nothing
+        remember(docket_id, state.tried_words)
     response = make_response(_render(work, state, made, trouble))
     if is_htmx():
         query = state.query()
@@ -170,6 +168,8 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
 
     def to(**changes: object) -> str:
         query = state.query(**changes)
+        if "tried" in changes and not changes["tried"]:
+            query = "&".join(filter(None, (query, "drop=1")))
         return f"{here}?{query}" if query else here
 
     slip = state.slip if made is not None else "settings"
@@ -202,7 +202,6 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "draft": made,
         "good": state.query(),
         "changes": sorted(state.tried),
-        "dropped": f"{here}?{'&'.join(filter(None, (state.query(tried={}), 'drop=1')))}",
         "changed": changed,
         "bodice": work.bodice,
         "armhole": work.armhole,
