@@ -198,7 +198,8 @@ def _check(arguments: argparse.Namespace) -> int:
 
 
 def excused(error: Exception) -> str | None:
-    """The sentence for what the machine refuses: a full disk, a folder that may not be read; None for what is our own mistake."""
+    """The sentence for what the machine refuses: a full disk, a folder that may not be read; None for what is our own
+    mistake."""
     from widehem.store.keeping import StoreError
 
     if isinstance(error, StoreError):

@@ -32,7 +32,8 @@ GALLERY = "gallery"
 
 @record(frozen=True)
 class Shown:
-    """A method as it is shown on a body. chart: what it is drawn on, where something was not read partly estimated; bodice: of the
+    """A method as it is shown on a body. chart: what it is drawn on, where something was not read partly estimated; bodice: of
+    the
     wearer, in whose armhole a sleeve is shown, None for what it is made for; key: what the picture is kept under."""
 
     method: Method

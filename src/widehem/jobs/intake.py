@@ -18,7 +18,8 @@ INTAKE = "intake"
 
 @kind(INTAKE, urgent=5)
 def take_file_in(at: At, wish: dict[str, Any]) -> dict[str, int]:
-    """Store a file of charts that was looked at. wish: production, the file in base64, its name, the unit of figures that name none.
+    """Store a file of charts that was looked at. wish: production, the file in base64, its name, the unit of figures that name
+    none.
     Answers with how many wearers are new, and how many readings were added."""
     try:
         with at.store.read() as session:

@@ -179,7 +179,8 @@ class Ledger:
             begun.execute(_job.update().where(_job.c.id == name, _job.c.state == WAITING).values(state=STOPPED))
 
     def broken_off(self, *, waiting: bool) -> list[tuple[str, str, int]]:
-        """Jobs whose process is no more, which wait again: id, kind, and how often each was begun. waiting: those that only wait as
+        """Jobs whose process is no more, which wait again: id, kind, and how often each was begun. waiting: those that only
+        wait as
         well, where the queue was lost."""
         with self._engine.connect() as reading:
             query = select(_job.c.id, _job.c.kind, _job.c.times, _job.c.process, _job.c.state).order_by(_job.c.at)

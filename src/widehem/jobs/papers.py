@@ -35,7 +35,8 @@ def file_name(docket: Any, writer: str, paper: str, scale: str) -> str:
 
 @kind(FILE, urgent=10)
 def write_file(at: At, wish: dict[str, Any]) -> dict[str, str]:
-    """Write a file of a docket. wish: docket, writer, paper and scale by their codes, unit and fraction of the maker. Answers with
+    """Write a file of a docket. wish: docket, writer, paper and scale by their codes, unit and fraction of the maker. Answers
+    with
     what it is kept under, its name, and its kind."""
     at.step(0, STEPS)
     with at.store.read() as session:

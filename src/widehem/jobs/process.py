@@ -64,7 +64,8 @@ class _Workroom(Consumer):  # type: ignore[misc]
 
 
 def run(works: Works, processes: int, copies: Path | None, keeper: int) -> None:
-    """Do the work of a house until it closes. copies: where daily copies are kept, None for nowhere; keeper: the process that began
+    """Do the work of a house until it closes. copies: where daily copies are kept, None for nowhere; keeper: the process that
+    began
     this one."""
     if works.queue is None:
         raise ValueError("What is done inline needs no process.")

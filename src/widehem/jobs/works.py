@@ -1,4 +1,5 @@
-"""Asking for work that lasts: it is written into the ledger, its name goes through the queue, and a process of its own does it."""
+"""Asking for work that lasts: it is written into the ledger, its name goes through the queue, and a process of its own does
+it."""
 
 from __future__ import annotations
 
@@ -26,7 +27,8 @@ class QueueError(Exception):
 
 
 class Works:
-    """The work of a house. url: of a Redis that carries the queue, a file beside the data without one. inline: everything is done
+    """The work of a house. url: of a Redis that carries the queue, a file beside the data without one. inline: everything is
+    done
     at once by whoever asks; for a store that nobody serves."""
 
     def __init__(self, store: Store, url: str = "", *, inline: bool = False) -> None:

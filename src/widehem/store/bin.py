@@ -98,7 +98,8 @@ def _binned(session: Session, model: Any) -> list[Any]:
 
 
 def take_out(session: Session, kind: str, number: int) -> Production | Wearer | Docket | None:
-    """Take something out of the bin with what went there with it; None where there is none. Raises LookupError where what it belongs
+    """Take something out of the bin with what went there with it; None where there is none. Raises LookupError where what it
+    belongs
     to lies in the bin itself."""
     model: Any = {"production": Production, "wearer": Wearer, "docket": Docket}.get(kind)
     row = session.get(model, number, execution_options=WITH_BIN) if model is not None else None

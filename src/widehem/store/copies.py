@@ -1,4 +1,5 @@
-"""Daily copies of the work: one a day, kept for seven days, four weeks and twelve months, looked over, and told where one fails."""
+"""Daily copies of the work: one a day, kept for seven days, four weeks and twelve months, looked over, and told where one
+fails."""
 
 from __future__ import annotations
 
@@ -29,7 +30,8 @@ def copies(folder: Path) -> list[Path]:
 
 
 def kept(days: Iterable[date], today: date) -> set[date]:
-    """The days whose copies are kept: the last seven, the newest of each of the last four weeks and of the last twelve months."""
+    """The days whose copies are kept: the last seven, the newest of each of the last four weeks and of the last twelve
+    months."""
     past = sorted((day for day in days if day <= today), reverse=True)
     found = set(past[:DAYS])
     weeks: dict[tuple[int, int], date] = {}

@@ -12,7 +12,8 @@ SAME = ("design_id", "rules", "options", "ease", "house", "plan", "amounts", "pa
 
 
 def copy_for(session: Session, docket: Docket, wearer: Wearer, name: str) -> Docket:
-    """A garment like this one for a wearer, on the wearer's newest chart. Alterations and a measured armhole belong to a body: they
+    """A garment like this one for a wearer, on the wearer's newest chart. Alterations and a measured armhole belong to a body:
+    they
     come along for the same wearer only; for another a sleeve is drawn for a bodice of theirs."""
     own = wearer.id == docket.wearer_id
     method = METHODS[docket.method]

@@ -37,7 +37,8 @@ MIGRATIONS = Path(__file__).parent / "migrations"
 class Store:
     """The data folder: the database and the key that signs cookies.
 
-    folder: created when missing, for its owner only. Raises StoreError where it cannot be worked in. Reading takes no lock; writing takes it at once, so that nothing is lost between two
+    folder: created when missing, for its owner only. Raises StoreError where it cannot be worked in. Reading takes no lock;
+    writing takes it at once, so that nothing is lost between two
     makers who save at the same moment.
     """
 
@@ -104,7 +105,8 @@ class Store:
 
 
 def engine_on(file: Path, synchronous: str = "FULL") -> Engine:
-    """The engine on an SQLite file. synchronous: FULL where a kept word must outlive a power cut, NORMAL where the last ones may be lost with it."""
+    """The engine on an SQLite file. synchronous: FULL where a kept word must outlive a power cut, NORMAL where the last ones
+    may be lost with it."""
     engine = create_engine(f"sqlite:///{file}", pool_size=12, max_overflow=12)
 
     @event.listens_for(engine, "connect")
@@ -122,7 +124,8 @@ def engine_on(file: Path, synchronous: str = "FULL") -> Engine:
 
 
 def upgrade(engine: Engine, file: Path) -> None:
-    """See that the tables are today's: a new file gets them at once, those of an earlier version are brought up to date, and so is what
+    """See that the tables are today's: a new file gets them at once, those of an earlier version are brought up to date, and
+    so is what
     says it is of today and is not. Raises StoreError."""
     version = _version(engine)
     if version is None and not inspect(engine).get_table_names():

@@ -1,4 +1,5 @@
-"""What is done is written down as it is written, row by row what stood before and what stands after, so that it can be taken back."""
+"""What is done is written down as it is written, row by row what stood before and what stands after, so that it can be taken
+back."""
 
 from __future__ import annotations
 
@@ -22,7 +23,8 @@ INTAKE = "intake"  # what came with a file, as one change
 
 @dataclass
 class Told:
-    """What a transaction is to be told as. words: '' while it is not told; changes: as they are kept; number: of its event, when it
+    """What a transaction is to be told as. words: '' while it is not told; changes: as they are kept; number: of its event,
+    when it
     is over."""
 
     by: str = ""

@@ -65,7 +65,8 @@ def refuse_unfit(folder: Path) -> None:
 
 
 def troubles(file: Path, *, rows: bool = True) -> list[str]:
-    """What SQLite itself finds wrong in a database; nothing when it is whole. rows: also whether every row belongs to something."""
+    """What SQLite itself finds wrong in a database; nothing when it is whole. rows: also whether every row belongs to
+    something."""
     try:
         with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as found:
             told = [str(row[0]) for row in found.execute("PRAGMA integrity_check(5)")]
@@ -113,8 +114,10 @@ def _lock(folder: Path, how: int) -> Iterator[None]:
 
 
 def copy_whole(source: Path, target: Path, *, half_way: bool = False) -> None:
-    """A whole, consistent copy of a database, also while it is in use, looked over before it counts; nothing is left of one that
-    failed. half_way: of one whose upgrade may have been broken off, so that rows may belong to a table that is not there. Raises
+    """A whole, consistent copy of a database, also while it is in use, looked over before it counts; nothing is left of one
+    that
+    failed. half_way: of one whose upgrade may have been broken off, so that rows may belong to a table that is not there.
+    Raises
     FileExistsError, OSError, StoreError."""
     os.close(os.open(target, os.O_WRONLY | os.O_CREAT | os.O_EXCL, PRIVATE_FILE))
     try:

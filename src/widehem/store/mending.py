@@ -1,6 +1,8 @@
-"""Bringing a database up to date without ever touching the one that is there: on a copy, which takes its place when it is whole.
+"""Bringing a database up to date without ever touching the one that is there: on a copy, which takes its place when it is
+whole.
 
-A copy whose tables are not those of the version it says, because an upgrade was broken off or a version was changed under way, is
+A copy whose tables are not those of the version it says, because an upgrade was broken off or a version was changed under way,
+is
 mended first: its tables are held against those that the migrations make of nothing."""
 
 from __future__ import annotations
@@ -30,7 +32,8 @@ class CannotMendError(Exception):
 
 
 def bring_up_to_date(file: Path, head: str) -> None:
-    """Put a copy of today's tables in the place of a database of earlier ones. What was there is kept aside. Raises StoreError."""
+    """Put a copy of today's tables in the place of a database of earlier ones. What was there is kept aside. Raises
+    StoreError."""
     version = version_of(file)
     coming = file.with_name(f"{file.name}.coming")
     coming.unlink(missing_ok=True)

@@ -155,7 +155,8 @@ class Docket(Base):
     house on the day it was opened, under both.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
-    docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks: what was seen when the draft was looked at. accepted: checks
+    docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks:
+    what was seen when the draft was looked at. accepted: checks
     that are not true and were accepted, by name: why, by whom, and the figure then.
     """
 
@@ -326,8 +327,10 @@ class Heard(Base):
 
 
 class Event(Base):
-    """Something that was done and can be taken back. words: a sentence; changes: of each row what stood before and after, by column;
-    of what: the production, wearer and docket it is told with, which may be gone; undoes: the event it takes back, undone_by: the one
+    """Something that was done and can be taken back. words: a sentence; changes: of each row what stood before and after, by
+    column;
+    of what: the production, wearer and docket it is told with, which may be gone; undoes: the event it takes back, undone_by:
+    the one
     that took it back. by: the mark of the browser."""
 
     __tablename__ = "event"
@@ -345,7 +348,8 @@ class Event(Base):
 
 
 class Intake(Base):
-    """A file of charts that is being taken in: staged in small steps, then moved among the rest all at once. job: who asked for it;
+    """A file of charts that is being taken in: staged in small steps, then moved among the rest all at once. job: who asked
+    for it;
     kept_at: when it was moved."""
 
     __tablename__ = "intake"

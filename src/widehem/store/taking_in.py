@@ -1,4 +1,5 @@
-"""A file of charts stored whole or not at all, without holding the database for long: it is staged in small steps, then moved among
+"""A file of charts stored whole or not at all, without holding the database for long: it is staged in small steps, then moved
+among
 the rest in one."""
 
 from __future__ import annotations
@@ -53,7 +54,8 @@ def take_in(
 ) -> tuple[int, int]:
     """Store what a file says, all of it or nothing; returns how many wearers are new and how many readings were added.
 
-    step: is told how many of how many rows are staged; whatever it raises leaves nothing behind. job: who asked; a file that was kept
+    step: is told how many of how many rows are staged; whatever it raises leaves nothing behind. job: who asked; a file that
+    was kept
     for it is not kept again. by: the mark of the browser. Raises LookupError when the production is gone, NotTakenInError.
     """
     job = job or secrets.token_hex(12)
@@ -214,7 +216,8 @@ def _stage_some(session: Session, intake: int, some: Sequence[Incoming], known: 
 
 
 def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length | None, str, date | None]]:
-    """What is written of a chart. A measure of the file takes the place of all that stood of it: what the file does not say is struck
+    """What is written of a chart. A measure of the file takes the place of all that stood of it: what the file does not say is
+    struck
     out, so that the chart holds exactly what was shown before."""
     for change in entry.changes:
         for side, turn in PLACES:
@@ -228,7 +231,8 @@ def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length | None, str, d
 
 
 def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
-    """Move what is staged among the rest, within the database; dockets stay on the newest chart of those that were there before."""
+    """Move what is staged among the rest, within the database; dockets stay on the newest chart of those that were there
+    before."""
     moment, before = literal(now()), session.scalar(select(func.max(ReadingRow.id))) or 0
     mine = IntakeWearer.intake_id == intake
     new_wearers = select(func.count()).select_from(IntakeWearer).where(mine, IntakeWearer.wearer_id.is_(None))
@@ -289,7 +293,8 @@ def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
 
 
 def _tell(session: Session, production_id: int, intake: int, before: int, last: tuple[int, int]) -> None:
-    """Write down what came, so that it can be taken back. before: the last reading that was there; last: the last wearer and chart."""
+    """Write down what came, so that it can be taken back. before: the last reading that was there; last: the last wearer and
+    chart."""
     production = session.get(Production, production_id)
     wearers = [
         n for n in session.scalars(select(IntakeWearer.wearer_id).where(IntakeWearer.intake_id == intake)) if n is not None

@@ -1,4 +1,5 @@
-"""Taking back what was done: the rows stand again as they stood, unless somebody changed them since. It is an event itself, and can be
+"""Taking back what was done: the rows stand again as they stood, unless somebody changed them since. It is an event itself,
+and can be
 taken back in turn."""
 
 from __future__ import annotations
@@ -49,7 +50,8 @@ def undo(session: Session, found: Event) -> None:
 
 
 def _to_take_back(found: Event) -> Iterator[dict[str, Any]]:
-    """The changes to be taken back, the last first: of a row that was begun only its beginning, and nothing of the readings on a chart
+    """The changes to be taken back, the last first: of a row that was begun only its beginning, and nothing of the readings on
+    a chart
     that goes itself."""
     begun = {(change["table"], change["id"]) for change in found.changes if change["before"] is None}
     for change in reversed(found.changes):
@@ -120,7 +122,8 @@ def _reading_back(session: Session, change: dict[str, Any]) -> None:
 
 
 def _intake_back(session: Session, came: dict[str, list[int]]) -> None:
-    """What came with a file goes: new wearers into the bin, new charts of others away, what stood on their charts stands again."""
+    """What came with a file goes: new wearers into the bin, new charts of others away, what stood on their charts stands
+    again."""
     first, last = came["readings"]
     later = (
         select(ReadingRow.id).where(ReadingRow.chart_id.in_([*came["charts"], *came["onto"]]), ReadingRow.id > last).limit(1)

@@ -1,4 +1,5 @@
-"""The versions of a garment, as they follow from what was done to it: each can be looked at, held against another, and brought back."""
+"""The versions of a garment, as they follow from what was done to it: each can be looked at, held against another, and brought
+back."""
 
 from __future__ import annotations
 
@@ -32,7 +33,8 @@ DRAWN_BY = {
 
 @dataclass(frozen=True)
 class Version:
-    """A garment as it stood after something was done. number: of the event; state: its columns as they are kept in events; drawn: whether
+    """A garment as it stood after something was done. number: of the event; state: its columns as they are kept in events;
+    drawn: whether
     its lines were changed."""
 
     number: int

@@ -1,4 +1,5 @@
-"""The number of a request: in every line of the log that was written for it, in its answer, and on the page when something broke."""
+"""The number of a request: in every line of the log that was written for it, in its answer, and on the page when something
+broke."""
 
 from __future__ import annotations
 

@@ -57,13 +57,13 @@ def _job(name: str) -> Job:
     return found[0]
 
 
-@pages.get("/work")
+@pages.get("/under-way")
 def now() -> str:
     """What is being done for this browser, as it stands in the hem."""
     return render_template("_at_work.html")
 
 
-@pages.get("/work/<name>")
+@pages.get("/under-way/<name>")
 def page(name: str) -> Any:
     """A page to wait on; it leads on as soon as the work is done."""
     job, back = _job(name), own_path(request.args.get("back"))
@@ -87,7 +87,7 @@ def _out_of(job: Job, back: str) -> str:
     return back
 
 
-@pages.get("/work/<name>/file")
+@pages.get("/under-way/<name>/file")
 def file(name: str) -> Response:
     """The file that was made."""
     return taken(_job(name))
@@ -101,7 +101,7 @@ def taken(job: Job) -> Response:
     return handed(next(iter(data.values())), job.answer["name"], job.answer["mimetype"])
 
 
-@pages.post("/work/<name>/stop")
+@pages.post("/under-way/<name>/stop")
 def stop(name: str) -> Any:
     """Stop it: nothing of it is kept. In the hem the rest stays as it is."""
     current_works().ledger.stop(name)

@@ -13,7 +13,6 @@ from werkzeug.datastructures import MultiDict
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.design.cautions import cautions
-from widehem.core.design.compare import compare_made
 from widehem.core.design.make import Made
 from widehem.core.design.mends import mends_for
 from widehem.core.design.schools import Way, ways
@@ -26,12 +25,11 @@ from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
-from widehem.store.dockets import armholes_of, find_docket, keep_settings, sleeves_for
+from widehem.store.dockets import find_docket, keep_settings, sleeves_for
 from widehem.store.ease import all_plans
 from widehem.store.house import house_differs
 from widehem.store.journal import tell
-from widehem.store.keeping import StoreError
-from widehem.store.making import Work, find_work
+from widehem.store.making import Work
 from widehem.store.models import Docket
 from widehem.store.papers import accepted_of
 from widehem.web.accept import wrong_word
@@ -47,9 +45,9 @@ from widehem.web.board_state import (
     read_setting,
     read_state,
 )
+from widehem.web.drawn_by import armholes, load, older_rules
 from widehem.web.hem import Next, Slot, slots_of, tally
 from widehem.web.here import current_store
-from widehem.web.numbers import number_of
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, is_htmx
 from widehem.web.tries import remember, tried_words
@@ -67,21 +65,6 @@ class Trouble:
     typed: dict[str, str]
     refusal: Saying | None = None
     measures: tuple[str, ...] = ()
-
-
-def load(docket_id: int) -> Work:
-    """A docket with what it is drawn on. 404 when there is none."""
-    with current_store().read() as session:
-        work = find_work(session, docket_id)
-        docket = work.docket if work is not None else find_docket(session, docket_id)
-    if docket is None:
-        abort(404)
-    if work is None:
-        raise StoreError(
-            f"{docket.name} is drawn by {docket.method}, a method this version of Wide Hem does not have. It is kept as it is: open it with "
-            "the version it was made by."
-        )
-    return work
 
 
 @pages.get("/dockets/<int:docket_id>/draft")
@@ -209,7 +192,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
         "older": older_rules(work),
-        "armholes": _armholes(docket) if method.for_armhole and slip == "settings" else (),
+        "armholes": armholes(docket) if method.for_armhole and slip == "settings" else (),
         "house_differs": _house_differs(docket) if slip == "settings" else "",
         "sleeves": sleeves_for(method) if slip == "settings" else (),
         "ways": _ways(work, state, made) if made is not None and slip == "settings" else (),
@@ -248,34 +231,6 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
     return render_template("draft.html", **context)
 
 
-@dataclass(frozen=True)
-class Older:
-    """A docket drawn by other rules than today's. differs: figures that today's rules draw otherwise; today: whether they can
-    draw it."""
-
-    rules: int
-    newest: int
-    differs: int
-    today: bool
-
-
-def older_rules(work: Work) -> Older | None:
-    """What today's rules would draw otherwise; None for a docket that is drawn by them."""
-    if not work.by_older_rules:
-        return None
-    try:
-        rows = compare_made(work.made(), work.made(work.design().by_rules(work.method.rules)))
-    except (OptionError, CannotDraft):
-        return Older(work.docket.rules, work.method.rules, 0, False)
-    return Older(work.docket.rules, work.method.rules, sum(row.differs for row in rows), True)
-
-
-def _armholes(docket: Docket) -> list[Docket]:
-    """Garments of the same wearer that a sleeve can be set into."""
-    with current_store().read() as session:
-        return armholes_of(session, docket.wearer_id)
-
-
 def _ways(work: Work, state: BoardState, made: Made) -> tuple[Way, ...]:
     """What each way of the option does that is weighed; nothing when none is."""
     option = next((option for option in work.method.options if OPTION + option.code == state.weigh), None)
@@ -295,38 +250,6 @@ def _house_differs(docket: Docket) -> str:
         for key, (before, now) in found.items()
         if key in options
     )
-
-
-@pages.post("/dockets/<int:docket_id>/rules")
-def by_todays_rules(docket_id: int) -> Any:
-    """Draw a docket by today's rules of its method from now on, or by the earlier ones again."""
-    work = load(docket_id)
-    asked = request.form.get("rules", type=number_of)
-    if asked != work.method.rules and asked not in work.method.earlier:
-        abort(400)
-    with writing() as session:
-        docket = find_docket(session, docket_id)
-        if docket is None:
-            abort(404)
-        tell(session, f"{docket.name} is drawn by {'today’s' if asked == work.method.rules else 'earlier'} rules.", docket)
-        docket.rules = asked
-    return redirect(url_for(".draft", docket_id=docket_id), 303)
-
-
-@pages.post("/dockets/<int:docket_id>/armhole")
-def for_armhole(docket_id: int) -> Any:
-    """Set a sleeve into another garment of the same wearer."""
-    with writing() as session:
-        docket = find_docket(session, docket_id)
-        if docket is None:
-            abort(404)
-        chosen = next(
-            (other for other in armholes_of(session, docket.wearer_id) if str(other.id) == request.form.get("bodice")), None
-        )
-        if chosen is not None:
-            tell(session, f"Set {docket.name} into {chosen.name}.", docket)
-            docket.bodice_id, docket.armhole = chosen.id, {}
-    return redirect(url_for(".draft", docket_id=docket_id, slip="settings"), 303)
 
 
 def settings_of(plan: EasePlan, method: Method) -> dict[str, str]:

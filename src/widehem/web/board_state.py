@@ -188,7 +188,8 @@ class Field:
     """A setting as a field in the slip.
 
     text: what stands in it. other: the same in the other unit. hint: range or reason. less, more: what the steppers
-    write, '' at the end of the range. house: it stands at the house's value; school: makers differ about it; back: what going back is called. error: the sentence when what was typed cannot be.
+    write, '' at the end of the range. house: it stands at the house's value; school: makers differ about it; back: what going
+    back is called. error: the sentence when what was typed cannot be.
     """
 
     key: str

@@ -28,8 +28,9 @@ from widehem.store.making import Work
 from widehem.store.models import ChartRow
 from widehem.store.versions import as_it_was, version_numbered, versions_of
 from widehem.web.at_work import SHORT, ask
-from widehem.web.board import load, settings_of
+from widehem.web.board import settings_of
 from widehem.web.board_state import OPTION, design_with, kept_settings, known_setting, settings_from
+from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, current_works
 from widehem.web.selvedge import selvedge
@@ -235,7 +236,8 @@ def _usable(method: str, key: str, text: str) -> bool:
 
 
 def _touchy(work: Work) -> tuple[list[tuple[str, list[Move]]], Job | None]:
-    """For every measure of the garment what one centimetre more moves, the touchiest first; while that is found, the work at it."""
+    """For every measure of the garment what one centimetre more moves, the touchiest first; while that is found, the work at
+    it."""
     ledger, name = current_works().ledger, touch_key(work)
     kept = ledger.found([name])
     job = None

@@ -13,7 +13,7 @@ from widehem.store.dockets import bodice_for, find_docket, sleeves_for
 from widehem.store.house import open_docket
 from widehem.store.journal import tell
 from widehem.store.models import Wearer
-from widehem.web.board import load
+from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import is_number

@@ -1,4 +1,5 @@
-"""Who may come in: by which names the house answers, from which pages its forms may come, and the one password of a house that can
+"""Who may come in: by which names the house answers, from which pages its forms may come, and the one password of a house that
+can
 be reached from elsewhere."""
 
 from __future__ import annotations

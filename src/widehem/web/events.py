@@ -11,8 +11,8 @@ from widehem.store.journal import events, tell
 from widehem.store.models import Event
 from widehem.store.undoing import CannotUndoError, undo
 from widehem.store.versions import bring_back, version_numbered, versions_of
-from widehem.web.board import load
 from widehem.web.door import own_path
+from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, day_of
 from widehem.web.selvedge import Selvedge, selvedge

@@ -1,4 +1,5 @@
-"""Wrong guesses lately, of a password or a pair number: after too many, everybody behind the same address waits. All processes of the
+"""Wrong guesses lately, of a password or a pair number: after too many, everybody behind the same address waits. All processes
+of the
 house count together."""
 
 from __future__ import annotations

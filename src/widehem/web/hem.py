@@ -33,7 +33,8 @@ class Slot:
 
 @dataclass(frozen=True)
 class Next:
-    """The one yellow button: what it does, where it goes, what stands below it. fields: of a form, where it changes something; form: the one on the page that it sends."""
+    """The one yellow button: what it does, where it goes, what stands below it. fields: of a form, where it changes something;
+    form: the one on the page that it sends."""
 
     words: str
     href: str

@@ -26,7 +26,7 @@ from widehem.store.models import Docket
 from widehem.store.papers import heading, plan_of
 from widehem.web import at_work
 from widehem.web.at_work import ask, taken
-from widehem.web.board import load
+from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot, slot_of, tally
 from widehem.web.here import current_works, zone
 from widehem.web.selvedge import selvedge

@@ -1,4 +1,5 @@
-"""How one of the serving processes answers: what is sent slowly is read as it comes, so that no thread waits for it; what is sent too
+"""How one of the serving processes answers: what is sent slowly is read as it comes, so that no thread waits for it; what is
+sent too
 slowly, or not at all, is shut out."""
 
 from __future__ import annotations

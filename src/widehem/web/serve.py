@@ -47,8 +47,10 @@ def serve(
     data: Path, host: str, port: int, threads: int, *, processes: int = 0, demo: bool = False, door: Door | None = None,
     copies: Path | None = None, queue: str = "",
 ) -> int:  # fmt: skip
-    """Serve until stopped; prints the address. threads: of each process; processes: 0 for as many as the machine can use; door: who may
-    come in; copies: where daily copies are kept, None for nowhere; queue: address of a Redis in place of a file. Returns an exit
+    """Serve until stopped; prints the address. threads: of each process; processes: 0 for as many as the machine can use;
+    door: who may
+    come in; copies: where daily copies are kept, None for nowhere; queue: address of a Redis in place of a file. Returns an
+    exit
     status. Raises StoreError."""
     log_with_numbers()
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)

@@ -1,4 +1,5 @@
-"""What a browser carries from page to page, signed; it holds as long as the browser keeps it, whatever the clock of the house does."""
+"""What a browser carries from page to page, signed; it holds as long as the browser keeps it, whatever the clock of the house
+does."""
 
 from __future__ import annotations
 
@@ -8,7 +9,8 @@ from itsdangerous import BadSignature
 
 
 class Sessions(SecureCookieSessionInterface):
-    """Sessions without an age: a clock that was put back would make them come from the future, and what is typed be refused. Of a
+    """Sessions without an age: a clock that was put back would make them come from the future, and what is typed be refused.
+    Of a
     house with a password another password ends them."""
 
     def open_session(self, app: Flask, request: Request) -> SecureCookieSession | None:

@@ -25,7 +25,8 @@ settings = Blueprint("settings", __name__)
 
 
 def display() -> Display:
-    """The maker's unit and inch fraction, from cookies; centimetres and eighths at first. A form is read in the unit it was shown in."""
+    """The maker's unit and inch fraction, from cookies; centimetres and eighths at first. A form is read in the unit it was
+    shown in."""
     if "display" not in g:
         unit = _shown_in() or request.cookies.get(UNIT_COOKIE, "cm")
         fraction = 16 if request.cookies.get(FRACTION_COOKIE) == "16" else 8

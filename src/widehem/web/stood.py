@@ -62,7 +62,8 @@ def merged(stored: Mapping[str, str], typed: Mapping[str, str]) -> Merged:
 
 
 def both(now: str, typed: str, field: str, most: int) -> str:
-    """A note in words, changed here and by somebody else: both of them, one after the other, nothing cut. most: signs a maker can
+    """A note in words, changed here and by somebody else: both of them, one after the other, nothing cut. most: signs a maker
+    can
     type; two that wrote at once may have twice as many."""
     was, typed = _was(field, now), typed.strip()[: 2 * most + 2]
     if _plain(typed) in (was, _plain(now)):

@@ -1,4 +1,5 @@
-"""What a maker tries on a garment and has not kept: found again on return, and said wherever the garment is shown as it is kept."""
+"""What a maker tries on a garment and has not kept: found again on return, and said wherever the garment is shown as it is
+kept."""
 
 from __future__ import annotations
 

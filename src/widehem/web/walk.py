@@ -18,7 +18,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.set_in import set_in
 from widehem.store.dockets import find_docket
 from widehem.store.making import Work, made_now
-from widehem.web.board import load
+from widehem.web.drawn_by import load
 from widehem.web.hem import Next, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of

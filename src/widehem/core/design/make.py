@@ -196,7 +196,8 @@ def _table(drawn: Draft, garment: Garment) -> Table:
 
 
 def _drawn_again(drawn: Draft, garment: Garment, table: Table) -> tuple[Mark, ...]:
-    """The marks with finished lines and darts as they are on the pieces now; what is gone is left out, what is new comes last."""
+    """The marks with finished lines and darts as they are on the pieces now; what is gone is left out, what is new comes
+    last."""
     now = {piece.name: table.laid(piece) for piece in garment.pieces}
     before = {piece.name: piece for piece in drawn.laid}
     found: list[Mark] = []

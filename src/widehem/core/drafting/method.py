@@ -50,7 +50,8 @@ class Method:
     rules: the version of its rules, kept with every saved draft. earlier: versions it can still be drawn by. body: makes
     the body that is drawn for from the chart. for_armhole: it is drawn for the armhole of a bodice. mends: by the name of a
     check, what would true it. allowances: the plan of allowances it is usually cut with. has_armhole: a sleeve can be drawn
-    for it; arm_ease: with so much ease round the upper arm, cm, where that is not the usual. made_for: the method whose armhole a sleeve is meant for.
+    for it; arm_ease: with so much ease round the upper arm, cm, where that is not the usual. made_for: the method whose
+    armhole a sleeve is meant for.
     """
 
     code: str
@@ -143,7 +144,8 @@ class Draft:
     """A finished drawing: what was put in, and everything that was drawn from it.
 
     garment: its pieces in frames of their own. table: where they lie on the sheet. demands: what the garment is held
-    against. wear: what it is made of and worn over. limits: how near is true. notions: what is needed besides cloth, of its own kind.
+    against. wear: what it is made of and worn over. limits: how near is true. notions: what is needed besides cloth, of its
+    own kind.
     """
 
     method: Method
@@ -209,7 +211,8 @@ def draft(
 
 
 def _broken(method: Method, chart: Chart, options: Mapping[str, Value] | None, why: str = "") -> CannotDraft:
-    """The refusal of a drawing that broke: the measures of this chart that are in doubt, or all it rests on, with their figures.
+    """The refusal of a drawing that broke: the measures of this chart that are in doubt, or all it rests on, with their
+    figures.
     why: what is wrong with the drawing, where that is known."""
     read = [code for code in method.reads(options) if code in chart]
     doubted = [code for code in dict.fromkeys(code for doubt in doubts(chart) for code in doubt.measures) if code in read]

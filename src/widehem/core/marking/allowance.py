@@ -1,6 +1,7 @@
 """The cutting line: a piece with a different amount outside each edge, corners squared off, hems mirrored.
 
-A union of the piece with a strip along each edge and one kite per outward corner; where an edge is tight and hollow its strip is put
+A union of the piece with a strip along each edge and one kite per outward corner; where an edge is tight and hollow its strip
+is put
 together of one per short straight, as the offset of the whole fails there.
 """
 
@@ -87,7 +88,8 @@ def _without_corners(run: Sequence[Straight]) -> list[list[Straight]]:
 
 
 def _strips(run: Sequence[Straight], sign: float) -> list[Polygon]:
-    """What lies outside a run without corners: one strip along all of it, or where it is too tight for that one for each straight,
+    """What lies outside a run without corners: one strip along all of it, or where it is too tight for that one for each
+    straight,
     with what fills between them."""
     ways = [(b - a).unit() for a, b, _ in run]
     outs = [way.square() * (-sign * amount) for way, (_, _, amount) in zip(ways, run, strict=True)]

@@ -22,7 +22,8 @@ def safe(cell: str) -> str:
 
 
 def charts_csv(charts: Sequence[FiledChart], unit: Unit, ask: Collection[str] = ()) -> str:
-    """One row per wearer, two columns per measure that anybody has, in this unit. ask: measures that have columns to fill in."""
+    """One row per wearer, two columns per measure that anybody has, in this unit. ask: measures that have columns to fill
+    in."""
     columns = [
         (code, side, turn)
         for code in CATALOGUE

@@ -208,7 +208,8 @@ def _sum_above(mark: Mark, show: Display, scale: float) -> str:
 
 
 def _words_along(mark: Mark, fresh: bool, show: Display, scale: float, sums: Sequence[Path | None] = ()) -> str:
-    """The words that stand along a line: its sum where it fits, its figure, or what it is. sums: lines above which a sum stands."""
+    """The words that stand along a line: its sum where it fits, its figure, or what it is. sums: lines above which a sum
+    stands."""
     path, figure = mark.path, mark.figure
     if path is None or figure is None or mark.dart is not None:
         return ""

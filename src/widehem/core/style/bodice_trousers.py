@@ -48,7 +48,8 @@ class Low:
 
 @record(frozen=True)
 class Laid:
-    """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm; pick: which
+    """A half bodice laid above its trousers. corner: degrees at the centre; gap: between the waists at the centre, cm; pick:
+    which
     way its side runs over the waist, where that is settled."""
 
     bodice: Piece | Low
@@ -228,7 +229,8 @@ def _diamond(name: str, pair: _Pair, width: float, laid: Laid, trousers: Piece, 
 
 @record(frozen=True)
 class Waist:
-    """What lies between bodice and trousers: the point between both sides, the diamonds, and the whole side; pick: which way that
+    """What lies between bodice and trousers: the point between both sides, the diamonds, and the whole side; pick: which way
+    that
     runs over the waist."""
 
     middle: Point

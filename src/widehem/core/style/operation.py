@@ -104,7 +104,8 @@ class Job:
 
 @record(frozen=True)
 class Operation:
-    """wheres: the places it asks for, all of them, with words. names: what it lets the maker name, with what each must hold. rules: their
+    """wheres: the places it asks for, all of them, with words. names: what it lets the maker name, with what each must hold.
+    rules: their
     version."""
 
     code: str

@@ -1,4 +1,5 @@
-"""The lower part of a cup-wedge front and back: waists over their darts, the side that runs straight on, the armhole that is swung
+"""The lower part of a cup-wedge front and back: waists over their darts, the side that runs straight on, the armhole that is
+swung
 out."""
 
 from __future__ import annotations

@@ -80,7 +80,8 @@ def _turning(under: Point, way: Point, about: Point, long: float, run: float) ->
 def _no_further(
     under: Point, way: Point, about: Point, long: float, waist: float, target: float, found: TurnedBack
 ) -> TurnedBack | None:
-    """A side turned back only until its waist would lack something; it ends higher then, and the waist rises to it. None where it
+    """A side turned back only until its waist would lack something; it ends higher then, and the waist rises to it. None where
+    it
     would rise too far."""
     laid = _turning(under, way, about, long, target)
 

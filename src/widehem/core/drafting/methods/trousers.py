@@ -64,7 +64,8 @@ class School:
     hip.
 
     top: the waist point on the centre line; up: how far the front's side waist point lies above the waist line. darts,
-    number: what they take by default; lean: how the centre front lies over a belly. places: where they lie on the guide and how long they are.
+    number: what they take by default; lean: how the centre front lies over a belly. places: where they lie on the guide and
+    how long they are.
     """
 
     width: Quantity
@@ -84,7 +85,8 @@ Lay = Callable[[Sheet, Rise], School]
 
 
 def draw(sheet: Sheet, front_by: Lay, back_by: Lay, rise: Rise) -> None:
-    """Both panels, step by step; again with a wider front waist where its darts would be larger than the back's. rise: as far as
+    """Both panels, step by step; again with a wider front waist where its darts would be larger than the back's. rise: as far
+    as
     it is known; where the crotch curve starts follows from the front."""
     tops = _drawn(sheet, front_by, back_by, rise, 0.0)
     more = tops[0].shares.total - tops[1].shares.total
@@ -202,7 +204,8 @@ def _drawn_in(school: School) -> float:
 
 
 def _elastic_back(sheet: Sheet, school: School, front: Panel, back: Panel) -> float:
-    """The back waist that is drawn in by elastic, cm: the centre leans, and the side stays plumb, as far as the whole still passes
+    """The back waist that is drawn in by elastic, cm: the centre leans, and the side stays plumb, as far as the whole still
+    passes
     the hip."""
     whole = _drawn_in(school)
     if sheet.rules < 4:

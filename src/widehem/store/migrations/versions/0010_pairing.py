@@ -1,4 +1,5 @@
-"""Who began to listen and when; when a reading of a tape was taken back. Pair numbers of four digits have run out: begun long ago."""
+"""Who began to listen and when; when a reading of a tape was taken back. Pair numbers of four digits have run out: begun long
+ago."""
 
 import sqlalchemy as sa
 from alembic import op
