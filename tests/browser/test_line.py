@@ -4,6 +4,7 @@ import io
 import unittest
 from pathlib import Path
 
+from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from tests.browser.case import BrowserCase
@@ -273,12 +274,11 @@ class Company(BrowserCase):
         self.open("/productions/1")
         self.page.click("text=Whole company")
         self.calm()
-        self.page.locator("h1").click()
-        self.page.keyboard.press("/")
-        self.page.keyboard.type("widow")
-        self.page.keyboard.press("Enter")
+        self.page.fill("#find", "widow")
+        self.page.press("#find", "Enter")
+        self.page.wait_for_url("**find=widow*")
         self.calm()
-        self.assertEqual(self.page.locator(".company tbody tr").count(), 1)
+        expect(self.page.locator(".company tbody tr")).to_have_count(1)
         self.page.click(".zones >> text=Across")
         self.calm()
         self.assertEqual(self.page.locator(".company tbody tr").count(), 1, "what was looked for stays")

@@ -240,8 +240,13 @@ class AnyBody(unittest.TestCase):
             self.assertRegex(str(refusal.saying), r"read|give|take")
             return
         checks = verdicts(made)
-        for name in ("seam.side", "seam.shoulder", "outline", "neck.girth", "darts.legs"):
+        curled = code == "bodice.cup_wedge" and chart.get("waist") < 0.65 * chart.get(
+            "bust"
+        )  # told: its dipped side comes out short
+        for name in ("seam.shoulder", "outline", "neck.girth", "darts.legs"):
             self.assertNotEqual(checks.get(name), "not", name)
+        if not curled:
+            self.assertNotEqual(checks.get("seam.side"), "not")
         leaning = code == "bodice.cup_wedge" and chart.get("waist") > 0.75 * chart.get("bust")  # its side leans for the waist
         if not leaning and place not in ("waist", "shared"):  # a wide dart from below may reach over the bust line
             self.assertNotEqual(checks.get("girth.bust"), "not")

@@ -2,7 +2,7 @@
 
 import unittest
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from shapely import Polygon
 
 from tests.bodies import drafted, girth, skirt_bodies, skirt_ease, skirt_settings
@@ -20,6 +20,9 @@ MANY = settings(max_examples=1000, deadline=None, suppress_health_check=[HealthC
 class AnyBody(unittest.TestCase):
     @MANY
     @given(skirt_bodies(), skirt_settings, skirt_ease)
+    @example(
+        {"hip": 97.0, "waist": 42.0, "waist_hip": 13.0, "waist_knee": 25.0}, {}, {"waist": 0.0, "hip": 2.0}
+    )  # folds past the centre
     def test_valid_or_refused_with_named_measures(self, body, options, ease):
         try:
             made = drafted(METHOD, chart_of(body), options, ease)

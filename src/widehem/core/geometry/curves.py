@@ -224,7 +224,7 @@ def _arc(curve: Cubic, low: float, high: float) -> float:
     cx, cy, bx, by = 3 * ux, 3 * uy, 6 * (wx - ux), 6 * (wy - uy)
     ax, ay = 3 * (zx - 2 * wx + ux), 3 * (zy - 2 * wy + uy)
     # a curve that turns back, or sharply, may fool the rule: look at it in parts
-    count = (4 if strict else 1) if onward else 16
+    count = (4 if strict else 1) if onward else 64
     half = (high - low) / count / 2
     pending = [(low + half, half, 12)] if count == 1 else [(low + (2 * i + 1) * half, half, 12) for i in range(count)]
     total = 0.0

@@ -6,6 +6,8 @@ from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet, mirror_in
 
+FURTHEST = 1.5  # of a leg's length: how far from its point the tip of a dart's cap may lie where the piece ends before the fold
+
 
 def dart_cap(edge: Path, point: Point, inner: Point, outer: Point) -> Path | None:
     """The edge across a dart's mouth, for a dart folded inwards.
@@ -24,6 +26,11 @@ def dart_cap(edge: Path, point: Point, inner: Point, outer: Point) -> Path | Non
         reach = meet(edge.start, edge.leaving, point, under)
         if reach is None:
             return None
+        along = (reach - point).dot(under.unit())
+        if (
+            not 0.0 < along <= FURTHEST * point.to(inner)
+        ):  # carried on it would miss the fold: across to it, no further than a leg
+            reach = point + under.unit() * point.to(inner)
         covered = Path((Line(reach, edge.start), *edge.segments))
     first = covered.moved(leg).reverse()
     return first + first.moved(mirror_in(point, point + axis)).reverse()
