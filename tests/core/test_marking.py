@@ -179,6 +179,9 @@ class Marks(unittest.TestCase):
         )
         verdicts = {c.name: c.verdict for c in check_pattern(self.made.garment, replace(self.pattern, pieces=(back, moved)))}
         self.assertEqual((verdicts["allowances"], verdicts["notches"]), ("not", "not"))
+        bare = replace(self.pattern, pieces=(replace(back, notches=()), replace(front, notches=())))
+        names = [check.name for check in check_pattern(self.made.garment, bare)]
+        self.assertEqual(names, ["allowances", "labels"], "where there is no notch none is called true")
 
 
 if __name__ == "__main__":

@@ -12,7 +12,8 @@ from widehem.core.units import say
 
 def check_pattern(garment: Garment, pattern: Pattern, limits: Limits = USUAL_LIMITS) -> tuple[Check, ...]:
     """Allowances agreed on both sides of each seam; notches in pairs at equal distances; words clear of the lines."""
-    return _allowances(garment, pattern), _notches(garment, pattern, limits), _labels(pattern)
+    notches = _notches(garment, pattern, limits)
+    return (_allowances(garment, pattern), *((notches,) if notches is not None else ()), _labels(pattern))
 
 
 def _allowances(garment: Garment, pattern: Pattern) -> Check:
@@ -33,10 +34,13 @@ def _allowances(garment: Garment, pattern: Pattern) -> Check:
     return Check("allowances", "paper", "Allowances", "length", worst, None, 0.0, 0.0, brief, words, spots, "apart")
 
 
-def _notches(garment: Garment, pattern: Pattern, limits: Limits) -> Check:
+def _notches(garment: Garment, pattern: Pattern, limits: Limits) -> Check | None:
+    """None where no seam of two edges has a notch: there is nothing to judge."""
     found = [_along(pattern, seam) for seam in garment.seams if len(seam.first) == len(seam.second) == 1 and not seam.twin]
-    apart = max((worst for worst, _ in found), default=0.0)
-    alone = sum(alone for _, alone in found)
+    if not any(count for _, _, count in found):
+        return None
+    apart = max(worst for worst, _, _ in found)
+    alone = sum(alone for _, alone, _ in found)
     if alone:
         words, brief = (
             say(f"{alone} {'notch has' if alone == 1 else 'notches have'} no partner on the other side."),
@@ -51,8 +55,8 @@ def _notches(garment: Garment, pattern: Pattern, limits: Limits) -> Check:
     )
 
 
-def _along(pattern: Pattern, seam: Seam) -> tuple[float, int]:
-    """How far the notches of a seam of two edges lie apart at most, and how many are alone."""
+def _along(pattern: Pattern, seam: Seam) -> tuple[float, int, int]:
+    """How far the notches of a seam of two edges lie apart at most, how many are alone, and how many were looked at."""
     a, b = seam.first[0], seam.second[0]
     pieces = {m.piece.name: m.piece for m in pattern.pieces}
     whole = pieces[a.piece].edge(a.edge).length, pieces[b.piece].edge(b.edge).length
@@ -61,7 +65,8 @@ def _along(pattern: Pattern, seam: Seam) -> tuple[float, int]:
         on = {n.what: n.along for m in pattern.pieces for n in m.notches if (n.piece, n.edge) == (entry.piece, entry.edge)}
         sides.append({what: length - along if entry.back else along for what, along in on.items()})
     worst, alone = 0.0, 0
-    for what in {*sides[0], *sides[1]}:
+    looked_at = {*sides[0], *sides[1]}
+    for what in looked_at:
         if not (what in sides[0] and what in sides[1]):
             # where the other side runs up from its hem the fold shows by itself;
             # a level near the end of one side is its end on the other
@@ -72,7 +77,7 @@ def _along(pattern: Pattern, seam: Seam) -> tuple[float, int]:
         if seam.eased:  # walked from the end where nothing is eased
             off = min(off, abs(whole[0] - one - whole[1] + two))
         worst = max(worst, off)
-    return worst, alone
+    return worst, alone, len(looked_at)
 
 
 def _labels(pattern: Pattern) -> Check:
