@@ -138,6 +138,17 @@ class Gown(unittest.TestCase):
                 aside = sums(made("gown.seam_shaped", build), "Front against back")
                 self.assertAlmostEqual(aside["front more at the bust"], read["bust_front"] / 2 - read["bust"] / 4)
 
+    def test_squaring_the_corners_leaves_the_seams_of_gores_alone(self):
+        for gores in ("sides", "centres", "all"):
+            for trued in ("corners", "both"):
+                with self.subTest(gores=gores, trued=trued):
+                    options = {"gores": gores, "sweep": 320, "opening_at": "centre_back"}
+                    plain, squared = (made("gown.seam_shaped", options={**options, "trued": how}) for how in ("no", trued))
+                    self.assertEqual({c.name for c in squared.checks if c.verdict == "not"}, set())
+                    for seam in plain.garment.seams:
+                        before, after = (m.garment.length_of(seam.first) for m in (plain, squared))
+                        self.assertAlmostEqual(before, after, delta=0.1, msg=seam.name)
+
     def test_flare_is_what_hip_and_high_hip_ask_for(self):
         flare = sums(made("gown.seam_shaped"), "Flare")
         hip = math.degrees(math.atan2(25 + 0.75 - 18, 2 * 20.5))

@@ -76,3 +76,8 @@ def edge_of(piece: str, edge: str) -> str:
 def centre(role: str) -> bool:
     """Whether an edge of this role runs along the middle of the body."""
     return role in ("centre_front", "centre_back")
+
+
+def over_middle(role: str) -> bool:
+    """Whether an edge of this role runs on over the middle of the body when the garment is opened out."""
+    return role in ("waist", "hem", "neck", "wrist")

@@ -13,7 +13,7 @@ from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Garment, Seam
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import ROLES, plain
+from widehem.core.pattern.roles import ROLES, over_middle, plain
 from widehem.core.style.operation import Change, Job, operation
 from widehem.core.units import Saying, say
 
@@ -100,7 +100,7 @@ def square(job: Job) -> Change:
         ways = ring[at].leaving, ring[at].arriving
         for index, at_end, down in (((at - 1) % len(ring), True, ways[0]), ((at + 1) % len(ring), False, ways[1])):
             edge = ring[index]
-            if edge.pointed:
+            if edge.pointed or not over_middle(edge.role):  # what carries the middle on, a gore's seam, is no corner
                 continue
             made = _squared(edge, down.square(), job.context.limits.corner, at_end=at_end)
             if made is not None:

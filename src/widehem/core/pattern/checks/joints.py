@@ -9,12 +9,11 @@ from widehem.core.pattern.check import CORNER_LOOK, WAIST_CORNER, Case, Check, c
 from widehem.core.pattern.closed import Joint
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import ROLES, plain
+from widehem.core.pattern.roles import ROLES, over_middle, plain
 from widehem.core.units import say
 
 NECK_SQUARE, SQUARE = 0.4, 1.0  # cm from the corner over which an edge must leave squarely; a neck is a short curve
 SQUARE_LOOK = 12.0  # degrees over the first centimetre: a strong curve leaves square and bends away at once
-SQUARED = ("waist", "hem", "neck", "wrist")  # what runs on over the middle when the garment is opened out
 
 
 @checker("corners.square")
@@ -52,7 +51,7 @@ def middle_corners(piece: Piece) -> Iterator[tuple[float, Piece, Edge]]:
         (before, last.place(last.length - square_over(before)).point - middle.start, middle.leaving),
         (after, after.parts[0].place(square_over(after)).point - middle.end, middle.arriving),
     ):
-        if not edge.pointed and edge.role in SQUARED:
+        if not edge.pointed and over_middle(edge.role):
             yield abs(angle_between(chord, down) - 90), piece, edge
 
 
