@@ -83,6 +83,9 @@ EASE = (
     Option("hip", "Hip ease", "length", 8.0, "whole round; the least", 4.0, 30.0, 0.5, least=6.0),
 )  # fmt: skip
 MENDS = {
-    "rolls.roll_line": (Mend("First button 5 above the waist", "break_above", "5 cm"),),
+    "rolls.roll_line": (
+        Mend("First button 5 above the waist", "break_above", "5 cm"),
+        Mend("First button 3 above the waist", "break_above", "3 cm"),
+    ),
     "armhole.round": (Mend("Armhole 4 below the arm", "below", "4 cm"), Mend("Armhole 2 below the arm", "below", "2 cm")),
 }
