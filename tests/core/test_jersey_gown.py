@@ -138,6 +138,12 @@ class Gown(unittest.TestCase):
                 aside = sums(made("gown.seam_shaped", build), "Front against back")
                 self.assertAlmostEqual(aside["front more at the bust"], read["bust_front"] / 2 - read["bust"] / 4)
 
+    def test_a_gore_too_narrow_to_sew_is_not_set_in(self):
+        sweep = 2 * sum(piece.edge("hem").length for piece in made("gown.seam_shaped").garment.pieces)
+        for more, count in ((0.3, 2), (1.2, 2), (4.0, 3)):
+            drawn = made("gown.seam_shaped", options={"sweep": sweep + more, "gores": "all", "opening_at": "centre_back"})
+            self.assertEqual(len(drawn.garment.pieces), count, more)
+
     def test_squaring_the_corners_leaves_the_seams_of_gores_alone(self):
         for gores in ("sides", "centres", "all"):
             for trued in ("corners", "both"):

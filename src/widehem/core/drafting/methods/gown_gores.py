@@ -16,6 +16,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
 
 WIDEST_GORE = math.radians(100)
+LEAST_GORE = 0.5  # cm at the hem: what is narrower cannot be sewn
 
 
 def gore(name: str, title: str, high: float, sweep: float, number: int) -> Piece:
@@ -55,12 +56,16 @@ def gores_for(sheet: Sheet, levels: Levels, sweep: float, side: Path) -> tuple[d
     places = {"sides": ("side",), "centres": ("centre_front", "centre_back"),
         "all": ("side", "centre_front", "centre_back")}[sheet.choice("gores")]  # fmt: skip
     count = (2 if "side" in places else 0) + (2 if "centre_front" in places else 0)
+    each = (wanted - sweep) / count
+    if each < LEAST_GORE:
+        words = "The panels sweep {0}, the wanted {1u} would take gores of {2u} at the hem, too narrow to sew: none are set in."
+        sheet.note(say(words, sweep, wanted, each))
+        return {}, []
     start = levels.hip if sheet.choice("gore_from") == "hip" else 0.5
     if start > levels.length * math.cos(levels.flare) - 10:
         raise CannotDraft(("waist_hip",), say("A skirt {0} long leaves no room for gores from {1u} below the waist: begin "
             "them at the waist.", levels.length, start))  # fmt: skip
     high = split_at(side, start)[1].length
-    each = (wanted - sweep) / count
     if each / high > WIDEST_GORE:
         raise CannotDraft(
             (),
