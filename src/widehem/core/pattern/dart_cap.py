@@ -27,9 +27,8 @@ def dart_cap(edge: Path, point: Point, inner: Point, outer: Point) -> Path | Non
         if reach is None:
             return None
         along = (reach - point).dot(under.unit())
-        if (
-            not 0.0 < along <= FURTHEST * point.to(inner)
-        ):  # carried on it would miss the fold: across to it, no further than a leg
+        # carried on it would miss the fold: across to it, no further than a leg
+        if not 0.0 < along <= FURTHEST * point.to(inner):
             reach = point + under.unit() * point.to(inner)
         covered = Path((Line(reach, edge.start), *edge.segments))
     first = covered.moved(leg).reverse()

@@ -49,7 +49,7 @@ def times(piece: Piece) -> int:
 def gores_for(sheet: Sheet, levels: Levels, sweep: float, side: Path) -> tuple[dict[str, float], list[Piece]]:
     """From which level a gore is set into which edge, and the gore itself; nothing when the sweep is reached without."""
     wanted = sheet.length("sweep").value
-    if wanted <= sweep + 0.5:
+    if wanted <= sweep + 0.05:  # as the figures are said
         if wanted:
             sheet.note(say("The panels sweep {0} already, no less than the {1u} wanted: no gores.", sweep, wanted))
         return {}, []
