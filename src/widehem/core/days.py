@@ -11,9 +11,31 @@ class ZoneError(ValueError):
     """No zone is called so; one sentence."""
 
 
+class HourError(ValueError):
+    """It is no time of day; one sentence."""
+
+
 def day_words(day: date) -> str:
     """3 November 2026."""
     return f"{day.day} {day:%B %Y}"
+
+
+def hour_in(moment: datetime, zone: tzinfo | None) -> str:
+    """The time of day of a moment, which is of UTC, in a zone: 16:30."""
+    return f"{moment.replace(tzinfo=UTC).astimezone(zone):%H:%M}"
+
+
+def hour_of(text: str) -> str:
+    """A time of day as it was typed, as 16:30; '' for nothing. Raises HourError."""
+    words = text.strip().lower().replace(".", ":").replace("h", ":").rstrip(":")
+    if not words:
+        return ""
+    hours, _, minutes = words.partition(":")
+    minutes = minutes or "00"
+    plain = hours.isdecimal() and minutes.isdecimal() and len(hours) <= 2 and len(minutes) == 2
+    if not plain or int(hours) > 23 or int(minutes) > 59:
+        raise HourError(f'"{text.strip()[:20]}" is no time of day: write it like 9:15 or 16:30.')
+    return f"{int(hours):02}:{int(minutes):02}"
 
 
 def day_in(moment: datetime, zone: tzinfo | None) -> date:

@@ -14,14 +14,30 @@ from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.house import HouseValue
+from widehem.core.output.photo import small_photo
 from widehem.core.units import Unit, parse_length
-from widehem.demo.people import COMPANY, GARMENTS, HOUSE_EASE, HOUSE_LIST, HOUSE_TABLE, HOUSE_VALUES, PEOPLE, PRODUCTION, Person
+from widehem.demo.people import (
+    COMPANY,
+    GARMENTS,
+    HOURS,
+    HOUSE_EASE,
+    HOUSE_LIST,
+    HOUSE_TABLE,
+    HOUSE_VALUES,
+    NOTES,
+    PEOPLE,
+    PRODUCTION,
+    STANDS,
+    Person,
+)
 from widehem.demo.portrait import portrait
+from widehem.demo.sketch import sketches
 from widehem.store.charts import add_reading, begin_chart, charts_of
 from widehem.store.database import Store
 from widehem.store.ease import add_plan
 from widehem.store.house import keep_values, open_docket
-from widehem.store.models import HouseList, Photo, Production, Wearer
+from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
+from widehem.store.notes import Drawn, Noted, add_note
 from widehem.store.tables import copy_table, keep_table
 
 
@@ -46,7 +62,25 @@ def load_demo(store: Store) -> bool:
                 rules=garment.rules or method.rules, accepted=garment.accepted,
             )  # fmt: skip
             dockets[garment.name] = docket.id
+            if garment.name in STANDS:
+                _stand(docket, *STANDS[garment.name])
+        _notes(session, production)
     return True
+
+
+def _stand(docket: Docket, due: int | None, waits: str, cut: int | None, fitted: int | None, finished: int | None) -> None:
+    today = date.today()
+    docket.due_on, docket.waits = None if due is None else today + timedelta(days=due), waits
+    days = (None if ago is None else today - timedelta(days=ago) for ago in (cut, fitted, finished))
+    docket.cut_on, docket.fitted_on, docket.finished_on = days
+
+
+def _notes(session: Session, production: Production) -> None:
+    named: dict[str, Noted] = {"": production}
+    named |= {wearer.name: wearer for wearer in session.scalars(select(Wearer))}
+    named |= {docket.name: docket for docket in session.scalars(select(Docket))}
+    for name, words, sketched in NOTES:
+        add_note(session, named[name], words, [Drawn(large, small_photo(large)) for large in sketches()] if sketched else [])
 
 
 def _wearer(session: Session, production: Production, person: Person, tables: dict[str, str]) -> Wearer:
@@ -65,7 +99,15 @@ def _wearer(session: Session, production: Production, person: Person, tables: di
         for place, words in sitting.readings.items():
             code, _, side = place.partition(":")
             for turn, text in enumerate(words.split(" / "), 1):
-                add_reading(session, chart, code, turn, parse_length(text, cast(Unit, sitting.unit)), side=side)
+                add_reading(
+                    session,
+                    chart,
+                    code,
+                    turn,
+                    parse_length(text, cast(Unit, sitting.unit)),
+                    side=side,
+                    hour=HOURS.get((person.name, place), ""),
+                )
         session.flush()
     return wearer
 

@@ -231,6 +231,27 @@ HOUSE_LIST = (
         "height",
     ],
 )
+# where garments stand: days until it is ready, what it waits for, and how many days ago it was cut, fitted, finished
+STANDS: dict[str, tuple[int | None, str, int | None, int | None, int | None]] = {
+    "Lap skirt": (-3, "", 12, 5, None),
+    "Ferry skirt": (4, "", None, None, None),
+    "Heron bodice": (9, "fitting", 6, None, None),
+    "Watch coat": (12, "cloth", None, None, None),
+    "Crew trousers": (24, "", 20, 11, 2),
+    "Mourning skirt": (24, "answer", None, None, None),
+}
+# notes: on whom or what, words, whether with sketches
+NOTES: tuple[tuple[str, str, bool], ...] = (
+    (
+        "",
+        "First dress rehearsal in the big hall. Every hem clear of the gangway: 6 cm off the floor, whatever the shoes.",
+        False,
+    ),
+    ("Odile Marsh", "Puts the padding on herself; measure her over it only when she has walked about in it.", False),
+    ("Keeper's gown", "Lacing at the centre back: she has forty seconds between the storm and the landing.", True),
+    ("Heron bodice", "Second arm must reach the mast. Leave 3 cm in the side seams until the fitting.", True),
+)
+HOURS = {("Odile Marsh", "waist"): "10:15", ("Augusta Pell", "waist"): "16:40"}  # the time of day of a reading
 HOUSE_VALUES = (
     ("sleeve.guide_box", "e.cap", "1.5 cm"),
     ("cloth", "a.hem", "5 cm"),

@@ -11,6 +11,7 @@ from widehem.store.clock import house_day
 from widehem.store.copies import copy_of_today
 from widehem.store.journal import tell, told_of
 from widehem.store.keeping import StoreError
+from widehem.store.notes import let_pictures_go
 
 COPY, BIN = "copy", "bin"
 
@@ -31,6 +32,7 @@ def empty_bin(at: At, _wish: dict[str, Any]) -> list[str]:
     """Let go for good what has lain in the bin for thirty days. Answers with its names."""
     with at.store.write(by="") as session:
         names = let_go(session)
+        let_pictures_go(session)
         if names:
             tell(session, f"Gone for good after thirty days in the bin: {', '.join(names)}.")
             told_of(session).changes = [{"table": "bin", "id": 0, "before": {"names": names}, "after": None}]

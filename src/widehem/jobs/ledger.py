@@ -232,6 +232,11 @@ class Ledger:
         with self._engine.connect() as reading:
             return reading.execute(select(_tried.c.query).where(mine)).scalar() or ""
 
+    def tried_on(self, mark: str) -> set[int]:
+        """The garments on which somebody tries something."""
+        with self._engine.connect() as reading:
+            return set(reading.execute(select(_tried.c.docket).where(_tried.c.mark == mark)).scalars())
+
     def keep_tried(self, docket: int, mark: str, query: str) -> None:
         """Remember what somebody tries on a garment; '' forgets it."""
         if self.tried(docket, mark) == query:

@@ -74,7 +74,8 @@ def begin_chart(session: Session, wearer: Wearer, taken_on: date, *, carry: bool
                 turns = reading.at(side)
                 for turn, length in ((1, turns.first), (2, turns.second)):
                     if length is not None:
-                        add_reading(session, row, code, turn, length, side=side, carried_on=reading.carried or last.taken_on)
+                        since = reading.carried or last.taken_on
+                        add_reading(session, row, code, turn, length, side=side, carried_on=since, hour=reading.hour)
     session.flush()
     return row
 
@@ -123,13 +124,14 @@ def _readings(session: Session, numbers: list[int]) -> dict[int, dict[str, Readi
     """
     places: dict[int, dict[str, dict[tuple[str, int], Length | None]]] = {number: {} for number in numbers}
     carried: dict[tuple[int, str], date] = {}
+    hours: dict[tuple[int, str], str] = {}
     if numbers:
         columns = (
             ReadingRow.chart_id, ReadingRow.measure, ReadingRow.turn, ReadingRow.ticks, ReadingRow.typed, ReadingRow.unit,
-            ReadingRow.side, ReadingRow.carried_on,
+            ReadingRow.side, ReadingRow.carried_on, ReadingRow.hour,
         )  # fmt: skip
         query = select(*columns).where(ReadingRow.chart_id.in_(numbers)).order_by(ReadingRow.id)
-        for number, code, turn, ticks, typed, unit, side, carried_on in session.execute(query):
+        for number, code, turn, ticks, typed, unit, side, carried_on, hour in session.execute(query):
             if code not in CATALOGUE:  # of a version that knew more; it stays where it is
                 continue
             mine = places[number].setdefault(code, {})
@@ -137,16 +139,21 @@ def _readings(session: Session, numbers: list[int]) -> dict[int, dict[str, Readi
                 carried[number, code] = carried_on
             elif carried.pop((number, code), None):
                 mine.clear()
+            hours[number, code] = hour
             mine[side, turn] = None if ticks is None else Length(ticks, typed, cast(Unit, unit))
     return {
-        number: {code: _reading(code, mine, carried.get((number, code))) for code, mine in codes.items() if any(mine.values())}
+        number: {
+            code: _reading(code, mine, carried.get((number, code)), hours[number, code])
+            for code, mine in codes.items()
+            if any(mine.values())
+        }
         for number, codes in places.items()
     }
 
 
-def _reading(code: str, mine: dict[tuple[str, int], Length | None], carried: date | None) -> Reading:
+def _reading(code: str, mine: dict[tuple[str, int], Length | None], carried: date | None, hour: str) -> Reading:
     left, right = (Turns(mine.get((side, 1)), mine.get((side, 2))) for side in SIDES)
-    return Reading(code, mine.get(("", 1)), mine.get(("", 2)), left, right, carried)
+    return Reading(code, mine.get(("", 1)), mine.get(("", 2)), left, right, carried, hour)
 
 
 def add_reading(
@@ -158,21 +165,23 @@ def add_reading(
     *,
     side: str = "",
     carried_on: date | None = None,
+    hour: str = "",
 ) -> ReadingRow:
-    """Write a reading down, or strike it out with None; what stood there stays in the history."""
-    row = ReadingRow(**reading_values(chart.id, code, turn, length, side, carried_on))
+    """Write a reading down, or strike it out with None; what stood there stays in the history. hour: the time of day, where it
+    is noted."""
+    row = ReadingRow(**reading_values(chart.id, code, turn, length, side, carried_on, hour))
     session.add(row)
     return row
 
 
 def reading_values(
-    chart_id: int, code: str, turn: int, length: Length | None, side: str, carried_on: date | None
+    chart_id: int, code: str, turn: int, length: Length | None, side: str, carried_on: date | None, hour: str = ""
 ) -> dict[str, Any]:
     """The values of a reading's row. length None: struck out."""
     ticks, typed, unit = (length.ticks, length.typed[:60], length.unit) if length else (None, "", "cm")
     return {
         "chart_id": chart_id, "measure": code, "turn": turn, "ticks": ticks, "typed": typed, "unit": unit, "side": side,
-        "carried_on": carried_on,
+        "carried_on": carried_on, "hour": hour,
     }  # fmt: skip
 
 

@@ -11,10 +11,13 @@ from typing import Any, cast
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Reading
 from widehem.core.body.doubts import doubts
+from widehem.core.days import hour_in
 from widehem.core.units import Length, Unit
 from widehem.store.charts import add_reading, core_chart, history
+from widehem.store.clock import house_zone
 from widehem.store.keeping import StoreError
 from widehem.store.models import ChartRow, Heard, Listening, now
 
@@ -107,7 +110,7 @@ def hear(session: Session, row: Listening, message: Message) -> Answer:
     if row.held and not standing.carried:
         turn = _third(standing, message.length) or turn
     stood = None if standing.carried else standing.at("").first if turn == 1 else standing.at("").second
-    add_reading(session, row.chart, code, turn, message.length)
+    add_reading(session, row.chart, code, turn, message.length, hour=_hour(session, code))
     session.flush()
     found = tuple(doubt.key for doubt in _open_doubts(session, row, code))
     answer = Answer(code, turn, message.length.ticks, found)
@@ -125,6 +128,11 @@ def hear(session: Session, row: Listening, message: Message) -> Answer:
         _advance(row, turn)
     session.flush()
     return answer
+
+
+def _hour(session: Session, code: str) -> str:
+    """The time of day where the house stands, for a measure it is noted with."""
+    return hour_in(now(), house_zone(session)) if CATALOGUE[code].of_the_hour else ""
 
 
 def _heard_before(session: Session, row: Listening, message: Message) -> Heard | None:

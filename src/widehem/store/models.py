@@ -70,6 +70,34 @@ class Photo(Base):
     created_at: Mapped[datetime] = mapped_column(default=now)
 
 
+class Picture(Base):
+    """A picture of a note, drawn anew from what was sent, and small beside it. It never changes; a note names those it shows."""
+
+    __tablename__ = "picture"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"), index=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    small: Mapped[bytes] = mapped_column(LargeBinary)
+    created_at: Mapped[datetime] = mapped_column(default=now)
+
+
+class Note(Base):
+    """What somebody noted on a production, a wearer or a garment. wearer_id, docket_id: of a wearer's note the first, of a
+    garment's both. pictures: the numbers of those it shows, in their order."""
+
+    __tablename__ = "note"
+    __table_args__ = (Index("ix_note_production_id", "production_id", "wearer_id", "docket_id"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"))
+    wearer_id: Mapped[int | None] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"))
+    docket_id: Mapped[int | None] = mapped_column(ForeignKey("docket.id", ondelete="CASCADE"))
+    words: Mapped[str] = mapped_column(String(2000), default="")
+    pictures: Mapped[list[Any]] = mapped_column(default=list)
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+
 class ChartRow(Base):
     """One occasion of measuring: over what, in which shoes, by whom, when."""
 
@@ -92,7 +120,8 @@ class ChartRow(Base):
 class ReadingRow(Base):
     """One reading, never changed: a later row for the same measure, side and turn replaces it. ticks None: struck out.
 
-    side: '' for both alike, left or right. carried_on: the day it was read, when it came over from an older chart.
+    side: '' for both alike, left or right. carried_on: the day it was read, when it came over from an older chart. hour: the
+    time of day it was read at, '16:30', where that was noted.
     """
 
     __tablename__ = "reading"
@@ -106,6 +135,7 @@ class ReadingRow(Base):
     unit: Mapped[str] = mapped_column(String(2), default="cm")
     side: Mapped[str] = mapped_column(String(5), default="")
     carried_on: Mapped[date | None]
+    hour: Mapped[str] = mapped_column(String(5), default="", server_default="")
     created_at: Mapped[datetime] = mapped_column(default=now)
     chart: Mapped[ChartRow] = relationship(back_populates="readings")
 
@@ -157,7 +187,8 @@ class Docket(Base):
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
     docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks:
     what was seen when the draft was looked at. accepted: checks
-    that are not true and were accepted, by name: why, by whom, and the figure then.
+    that are not true and were accepted, by name: why, by whom, and the figure then. due_on: the day it has to be ready; waits:
+    what it waits for, '' for nothing; cut_on, fitted_on, finished_on: when that was done.
     """
 
     __tablename__ = "docket"
@@ -180,6 +211,11 @@ class Docket(Base):
     paper: Mapped[str] = mapped_column(String(20), default="a4")
     looks: Mapped[dict[str, str]] = mapped_column(default=dict)
     accepted: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    due_on: Mapped[date | None]
+    waits: Mapped[str] = mapped_column(String(20), default="", server_default="")
+    cut_on: Mapped[date | None]
+    fitted_on: Mapped[date | None]
+    finished_on: Mapped[date | None]
     version: Mapped[int] = mapped_column(default=1)
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)
@@ -402,3 +438,4 @@ class IntakeReading(Base):
     unit: Mapped[str] = mapped_column(String(2), default="cm")
     side: Mapped[str] = mapped_column(String(5), default="")
     carried_on: Mapped[date | None]
+    hour: Mapped[str] = mapped_column(String(5), default="", server_default="")

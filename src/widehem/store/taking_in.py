@@ -207,15 +207,15 @@ def _stage_some(session: Session, intake: int, some: Sequence[Incoming], known: 
     ids = session.scalars(insert(IntakeChart).returning(IntakeChart.id, sort_by_parameter_order=True), values).all()
     rows = []
     for entry, number in zip(some, ids, strict=True):
-        for code, turn, length, side, carried in _readings(entry):
-            row = reading_values(number, code, turn, length, side, carried)
+        for code, turn, length, side, carried, hour in _readings(entry):
+            row = reading_values(number, code, turn, length, side, carried, hour)
             rows.append({**row, "intake_chart_id": row.pop("chart_id")})
     if rows:
         session.connection().execute(insert(IntakeReading.__table__), rows)  # type: ignore[arg-type]
     return len(some) + len(rows)
 
 
-def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length | None, str, date | None]]:
+def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length | None, str, date | None, str]]:
     """What is written of a chart. A measure of the file takes the place of all that stood of it: what the file does not say is
     struck
     out, so that the chart holds exactly what was shown before."""
@@ -224,7 +224,7 @@ def _readings(entry: Incoming) -> Iterator[tuple[str, int, Length | None, str, d
             length = at_place(change.new, side, turn)
             stood = change.now is not None and not change.now.carried and at_place(change.now, side, turn) is not None
             if length is not None or stood:
-                yield change.code, turn, length, side, change.new.carried if length is not None else None
+                yield change.code, turn, length, side, change.new.carried if length is not None else None, change.new.hour
 
 
 # ---- moving ----
@@ -277,7 +277,7 @@ def _move(session: Session, production_id: int, intake: int) -> tuple[int, int]:
     columns = ["id", "wearer_id", "taken_on", "foundation", "shoes", "measured_by", "note", "created_at"]
     session.execute(insert(ChartRow).from_select(columns, charts, include_defaults=False))
 
-    plain = ["measure", "turn", "ticks", "typed", "unit", "side", "carried_on"]
+    plain = ["measure", "turn", "ticks", "typed", "unit", "side", "carried_on", "hour"]
     readings = (
         select(IntakeChart.chart_id, *(getattr(IntakeReading, name) for name in plain), moment)
         .join(IntakeChart, IntakeReading.intake_chart_id == IntakeChart.id)

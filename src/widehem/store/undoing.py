@@ -20,7 +20,7 @@ from widehem.store.models import ChartRow, Docket, Event, Production, ReadingRow
 KINDS = {
     "docket": "the garment", "wearer": "the wearer", "production": "the production", "chart": "the chart", "photo": "the photo",
     "house_list": "the list", "house_table": "the table", "house_ease": "the plan of ease", "house_value": "the house value",
-    "accepted_doubt": "a doubt that was kept", "design": "the design",
+    "accepted_doubt": "a doubt that was kept", "design": "the design", "note": "the note",
 }  # fmt: skip
 
 
@@ -115,7 +115,7 @@ def _reading_back(session: Session, change: dict[str, Any]) -> None:
     if again:
         for row in again:
             length = None if row.ticks is None else Length(row.ticks, row.typed, cast(Unit, row.unit))
-            values = reading_values(row.chart_id, row.measure, row.turn, length, row.side, row.carried_on)
+            values = reading_values(row.chart_id, row.measure, row.turn, length, row.side, row.carried_on, row.hour)
             session.add(ReadingRow(**values))
     else:
         session.add(ReadingRow(**reading_values(after["chart_id"], after["measure"], after["turn"], None, after["side"], None)))

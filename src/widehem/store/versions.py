@@ -15,7 +15,8 @@ from widehem.store.journal import events, tell, true_value, values_of
 from widehem.store.making import Work
 from widehem.store.models import DesignRow, Docket, now
 
-NOT_A_VERSION = {"id", "production_id", "wearer_id", "version", "created_at", "updated_at", "binned_at"}
+STANDS = ("due_on", "waits", "cut_on", "fitted_on", "finished_on")  # where it stands; its lines do not know of it
+NOT_A_VERSION = {"id", "production_id", "wearer_id", "version", "created_at", "updated_at", "binned_at", *STANDS}
 MOST = 200
 FIRST = 0  # the number of the version before anything that is known was done
 DRAWN_BY = {

@@ -27,22 +27,26 @@ from widehem.web import (
     company,
     compare,
     copy_docket,
+    desk,
     door,
     drawn_by,
     ease,
     events,
     files,
     find,
+    first,
     health,
     house,
     listen,
     lists,
     measure,
+    notes,
     paper,
     people,
     schools,
     sheet,
     show,
+    stands,
     tables,
     tries,
     walk,
@@ -130,10 +134,14 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
     asked.set_up(app)
     writing.set_up(app)
     tries.set_up(app)
+    notes.set_up(app)
     show.set_up(app)
     at_work.set_up(app)
     for station in (
+        desk,
+        first,
         people,
+        stands,
         wearer,
         schools,
         measure,
@@ -158,6 +166,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         find,
         copy_docket,
         company,
+        notes,
     ):
         app.register_blueprint(station.pages)
     app.register_blueprint(listen.device)
@@ -179,7 +188,7 @@ def _static_version(endpoint: str, values: dict[str, Any]) -> None:
 
 def _room_for_photos() -> None:
     """Photos may be larger than anything else that is sent."""
-    if request.endpoint == "wearer.keep_photo":
+    if request.endpoint in ("wearer.keep_photo", *notes.WITH_PICTURES):
         request.max_content_length = LARGEST_FILE + LARGEST_REQUEST
 
 

@@ -23,6 +23,7 @@ from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame,
 from widehem.core.pattern.acceptance import accepted
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.standing import WAITS
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
 from widehem.store.dockets import find_docket, keep_settings, sleeves_for
@@ -55,6 +56,7 @@ from widehem.web.writing import writing
 
 pages = Blueprint("board", __name__)
 CUT = "cut"  # where keeping may lead
+GARMENT = "garment"  # the slip that says nothing of the draft
 
 
 @dataclass
@@ -155,7 +157,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
             query = "&".join(filter(None, (query, "drop=1")))
         return f"{here}?{query}" if query else here
 
-    slip = state.slip if made is not None else "settings"
+    slip = state.slip if made is not None or state.slip == GARMENT else "settings"
     keys = _field_keys(method, chart, slip)
     fields = {
         group: [
@@ -189,12 +191,13 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "bodice": work.bodice,
         "armhole": work.armhole,
         "catalogue": CATALOGUE,
+        "waits": WAITS,
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
         "older": older_rules(work),
-        "armholes": armholes(docket) if method.for_armhole and slip == "settings" else (),
+        "armholes": armholes(docket) if method.for_armhole and slip == GARMENT else (),
         "house_differs": _house_differs(docket) if slip == "settings" else "",
-        "sleeves": sleeves_for(method) if slip == "settings" else (),
+        "sleeves": sleeves_for(method) if slip == GARMENT else (),
         "ways": _ways(work, state, made) if made is not None and slip == "settings" else (),
     }
     if made is None:
@@ -202,7 +205,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         context["selvedge"] = selvedge(docket.wearer, docket, chart, "draft", words, changed)
         titles = ("Seams", "Shapes", "Waist on the body", "Hip on the body", "Movement")
         context["slots"], context["tally"] = [Slot(title, "open", "", "", "nothing drawn yet") for title in titles], ""
-        context["state"] = replace(state, slip="settings")
+        context["state"] = replace(state, slip=slip)
         context["next"] = Next("Read what is missing", url_for("measure.chart", wearer_id=docket.wearer_id, docket=docket.id))
         return render_template("draft.html", **context)
     last = len(made.steps)
@@ -297,7 +300,7 @@ def _field_keys(method: Method, chart: Chart, slip: str) -> dict[str, list[str]]
     ease = [EASE + option.code for option in method.ease]
     if slip == "steps":
         return {"quick": [*ease, *(OPTION + option.code for option in method.options if option.code in QUICK)]}
-    if slip == "checks":
+    if slip in ("checks", GARMENT):
         return {}
     measures = [MEASURE + need.measure for need in method.needs if need.measure in chart]
     return {"measures": measures, "ease": ease, "options": [OPTION + option.code for option in method.options]}

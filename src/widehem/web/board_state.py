@@ -25,7 +25,7 @@ from widehem.store.models import Docket
 from widehem.web.numbers import is_number
 
 OPTION, EASE, MEASURE = "o.", "e.", "m."
-SLIPS = ("steps", "settings", "checks")
+SLIPS = ("steps", "settings", "checks", "garment")
 
 
 @dataclass(frozen=True)

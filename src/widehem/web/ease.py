@@ -74,7 +74,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
         cloths=CLOTH.choices, name=given.get("name", shown.name), why=given.get("why", shown.why),
         layers=given.get("layers", f"{shown.layers:g}"), stretch=given.get("stretch", f"{shown.stretch:g}"),
         trades=_trades(shown.code, tuple(shown.amounts.items()), shown.cloth),
-        selvedge=Selvedge(), slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
+        selvedge=Selvedge(), slots=slots, tally="", next=Next("Back to the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

@@ -53,7 +53,7 @@ def the_bin() -> str:
     slots = [Slot("In the bin", "count", str(len(found)), "", f"let go after {DAYS} days")]
     return render_template(
         "bin.html", found=[(entry, day_of(entry.at), day_of(entry.goes_at)) for entry in found], days=DAYS, lately=lately, selvedge=Selvedge(),
-        slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
+        slots=slots, tally="", next=Next("Back to the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

@@ -23,7 +23,7 @@ ROOMS = (  # words they are found by, name, what is there, endpoint
     ("house values defaults allowances zone days time", "House values", "in place of the usual; the zone of its days", "house.values"),
     ("tape stand-in digital bluetooth", "Tape stand-in", "sends readings as a digital tape does", "listen.stand_in"),
     ("bin deleted undo done history", "The bin, and what was done", "to be taken back", "events.the_bin"),
-    ("units inches fractions cm keys single help", "Inches, fractions, single keys", "on the first page", "people.index"),
+    ("units inches fractions cm keys single help", "Inches, fractions, single keys", "on the first page", "desk.index"),
 )  # fmt: skip
 
 
@@ -44,7 +44,7 @@ def page() -> str:
     return render_template(
         "find.html", asked=asked, found=found, methods=methods, measures=measures, rooms=rooms, whose=whose, count=count,
         all_methods=METHODS, selvedge=Selvedge(), slots=[Slot("Found", "count", str(count), "", f"by “{asked}”" if asked else "")],
-        tally="", next=first or Next("To the productions", url_for("people.index")),
+        tally="", next=first or Next("To the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

@@ -94,7 +94,7 @@ def _page(
         "house.html", of=of, place=_places()[of], rows=rows, errors=errors, told=told, counts=counts, groups=groups, plans=PLANS,
         zone=kept_zone if zone is None else zone, kept_zone=kept_zone, zones=zone_names(), day_now=today(),
         plan_start=PLAN, every=EVERY, any=bool(found), selvedge=Selvedge(), slots=slots, tally="",
-        next=Next("Back to the productions", url_for("people.index")),
+        next=Next("Back to the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

@@ -125,7 +125,7 @@ def stand_in() -> str:
     slots = [Slot("Stand-in", "count", "1", "tape", "speaks as a digital tape does, over HTTP")]
     return render_template(
         "stand_in.html", pair=request.args.get("pair", ""), selvedge=Selvedge(), slots=slots, tally="",
-        next=Next("To the productions", url_for("people.index")),
+        next=Next("To the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

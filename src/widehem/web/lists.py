@@ -42,7 +42,7 @@ def _page(open_id: int | None, errors: dict[str, str], typed: tuple[str, list[st
         "lists.html", lists=found, opened=opened, name=name, chosen=set(chosen), ordered=in_order(chosen), zones=zones,
             errors=errors,
         catalogue=CATALOGUE, selvedge=Selvedge(), slots=slots, tally="",
-            next=Next("Back to the productions", url_for("people.index")),
+            next=Next("Back to the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

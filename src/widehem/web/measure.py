@@ -27,7 +27,7 @@ from widehem.web.hem import Next
 from widehem.web.here import current_store
 from widehem.web.in_hand import InHand, hem_slots, in_hand, next_of, tally, uses
 from widehem.web.numbers import number_of
-from widehem.web.readings import TURNS, Typed, as_typed, field_name, read_form, read_words, shown, stood, write
+from widehem.web.readings import HOUR, TURNS, Typed, as_typed, field_name, read_form, read_words, shown, stood, write
 from widehem.web.selvedge import selvedge
 from widehem.web.show import TWICE_COOKIE, display
 from widehem.web.stood import both
@@ -125,6 +125,7 @@ def taking(hand: InHand, page: str, typed: Typed | None, errors: dict[str, str] 
         "before": codes[index - 1] if index else "", "after": codes[index + 1] if index + 1 < len(codes) else "", "to": to,
             "page": page,
         "errors": errors or {}, "notes": [*typed.notes, *request.args.getlist("told")], "past": past, "uses": uses(hand, at),
+        "hour": typed.texts.get(HOUR, "" if reading.carried else reading.hour), "hour_error": typed.errors.get(HOUR, ""),
         "moves": _moves(hand, at), "estimates": hand.estimates, "drawing": drawing, "drawing_svg": Markup(drawing.svg),
         "today": hand.today, "selvedge": selvedge(hand.wearer, hand.docket, hand.chart, "measure", changed=changed),
         "slots": hem_slots(hand, to), "tally": tally(hand), "next": next_of(hand, at, to),
@@ -178,8 +179,7 @@ def write_down(wearer_id: int) -> Any:
         if wearer is None:
             abort(404)
         row = chart_numbered(session, wearer_id, form.get("chart", type=number_of)) or open_chart(session, wearer)
-        if typed.read:
-            tell(session, read_words(typed, wearer), wearer)
+        tell(session, read_words(typed, wearer), wearer)  # told only where something is written
         write(session, row, typed)
         session.flush()
         if on_tape and typed.read:

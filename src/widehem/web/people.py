@@ -2,88 +2,35 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
-from flask import Blueprint, abort, current_app, redirect, render_template, request, url_for
+from flask import Blueprint, abort, redirect, render_template, request, url_for
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.doubts import doubts
 from widehem.core.body.lists import FULL
 from widehem.core.drafting.method import METHODS, by_part
+from widehem.core.standing import WAITS, Standing, due_words
 from widehem.store.bin import DAYS, put_in_bin
-from widehem.store.copies import copies as kept_copies
-from widehem.store.copies import day_of, last_failure, overdue
-from widehem.store.dockets import bodice_for, drawn_on, find_docket, productions
+from widehem.store.dockets import bodice_for, find_docket
 from widehem.store.files import accepted_doubts, company
 from widehem.store.house import open_docket
 from widehem.store.journal import tell
 from widehem.store.models import Docket, Production, Wearer
+from widehem.store.standing import whole_house
 from widehem.store.tables import all_tables
+from widehem.web.desk import first_page, through
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
 from widehem.web.in_hand import needed
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
-from widehem.web.show import day
 from widehem.web.writing import writing
 
 pages = Blueprint("people", __name__)
 LONGEST = 120
-
-
-@pages.get("/")
-def index() -> str:
-    """All productions."""
-    return _index({}, {})
-
-
-def _index(errors: dict[str, str], typed: dict[str, str]) -> str:
-    with current_store().read() as session:
-        found = productions(session)
-        for entry in found:
-            _ = entry.wearers, entry.dockets
-    first = Next(f"Open {found[0].name}", url_for(".production", production_id=found[0].id)) if found else None
-    return render_template(
-        "index.html",
-        productions=found,
-        errors=errors,
-        typed=typed,
-        selvedge=Selvedge(),
-        slots=_counts(found) + _copies(),
-        copy_failed=_failed(),
-        tally="",
-        next=first,
-    )
-
-
-def _counts(found: list[Production]) -> list[Slot]:
-    """How much there is."""
-    wearers, dockets = sum(len(entry.wearers) for entry in found), sum(len(entry.dockets) for entry in found)
-    counts = (
-        ("Productions", len(found), "begun"),
-        ("Wearers", wearers, "in all of them"),
-        ("Dockets", dockets, "in all of them"),
-    )
-    return [Slot(title, "count", str(count), "", words) for title, count, words in counts]
-
-
-def _failed() -> dict[str, str] | None:
-    """What is told of a daily copy that failed."""
-    folder = current_app.extensions["widehem.copies"]
-    return last_failure(folder) if folder is not None else None
-
-
-def _copies() -> list[Slot]:
-    """How it stands with the daily copies, where any are kept."""
-    folder = current_app.extensions["widehem.copies"]
-    if folder is None:
-        return []
-    found = kept_copies(folder)
-    newest = day_of(found[0]) if found else None
-    verdict = "not" if _failed() else "look" if overdue(folder, today()) else "true" if newest else "open"
-    words = f"the newest of {day(newest)}" if newest else "the first is made soon"
-    return [Slot("Daily copies", verdict, str(len(found)), "", words)]
 
 
 @pages.post("/productions")
@@ -91,7 +38,7 @@ def add_production() -> Any:
     typed = dict(request.form.items())
     name = typed.get("name", "").strip()
     if not name:
-        return _index({"name": "The production has no name yet: write one, then add it."}, typed), 422
+        return first_page({"name": "The production has no name yet: write one, then add it."}, typed), 422
     with writing() as session:
         entry = Production(name=name[:LONGEST], company=typed.get("company", "").strip()[:LONGEST])
         session.add(entry)
@@ -116,14 +63,15 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         people = company(session, production_id)
         accepted = accepted_doubts(session, [person.row.id for person in people if person.row])
         tables = all_tables(session)
-        drawn = drawn_on(session, found.dockets, people)
+        house = whole_house(session, production_id)
+    seen, job = through(house, production_id)
+    stands = {row.id: seen.garments[row.id].standing(row) for row in house.garments if row.id in seen.garments}
     charts = {person.wearer.id: person.chart for person in people}
     wanted = request.args.get("find", "").strip()[:60]
     kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
     wearers = {person.wearer.id: person.wearer for person in people}
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
     known = [docket for docket in found.dockets if docket.method in METHODS]
-    missing = {docket.id: METHODS[docket.method].missing(drawn[docket.id][0], docket.all_options) for docket in known}
     lacking = {
         number: _lacking(chart, [docket for docket in known if docket.wearer_id == number]) for number, chart in charts.items()
     }
@@ -136,21 +84,27 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         production=found,
         charts=charts,
         looks=looks,
-        missing=missing,
+        stands=stands,
+        steps=STEPS,
+        waits=WAITS,
+        known=seen,
+        job=job,
+        now=today(),
+        due_words=due_words,
         wearers=wearers,
         listed=[wearer for wearer in wearers.values() if wanted.lower() in f"{wearer.name} {wearer.role}".lower()],
         find=wanted,
-        stale={number: differences for number, (_, differences) in drawn.items()},
         methods=METHODS,
         method_groups=by_part(METHODS.values()),
         tables=tables,
+        step_to=step_to,
         names=names,
         errors=errors,
         typed=typed,
         selvedge=Selvedge(found),
-        slots=_slots(found, charts, looks, missing),
+        slots=_slots(charts, looks, stands, seen.rest),
         tally="",
-        next=_next(found, missing),
+        next=_next(found, stands),
     )
 
 
@@ -160,44 +114,59 @@ def _lacking(chart: Chart, dockets: list[Docket]) -> int:
     return sum(1 for code in wanted if code not in chart)
 
 
-def _slots(
-    found: Production, charts: dict[int, Chart], looks: dict[int, int], missing: dict[int, tuple[str, ...]]
-) -> list[Slot]:
+def _slots(charts: dict[int, Chart], looks: dict[int, int], stands: dict[int, Standing], rest: int) -> list[Slot]:
     read = sum(1 for chart in charts.values() if any(chart))
-    ready = sum(1 for codes in missing.values() if not codes)
     look = sum(1 for count in looks.values() if count)
+    open_ = [standing for standing in stands.values() if not standing.finished]
+    untrue = sum(1 for standing in open_ if standing.next in ("true", "mend"))
+    stale = sum(1 for standing in open_ if standing.next == "redraw")
+    late = sum(1 for standing in open_ if (standing.late(today()) or -1) > 0)
+    due = sum(1 for standing in open_ if standing.is_due(today()))
+    words = "being looked at" if rest else "to look at"
     return [
+        Slot("Wearers measured", "count" if read == len(charts) else "open", str(read), f"of {len(charts)}", "with a chart begun"),
         Slot(
-            "Wearers measured", "count" if read == len(charts) else "open", str(read), f"of {len(charts)}", "with a chart begun"
+            "In doubt", "look" if look else "count", str(look), "chart" if look == 1 else "charts",
+            "to look at again" if look else "no open doubts",
         ),
-        Slot(
-            "Charts",
-            "look" if look else "true",
-            str(look),
-            "to look at",
-            "doubts not yet settled" if look else "no open doubts",
-        ),
-        Slot(
-            "Dockets",
-            "count" if ready == len(missing) else "open",
-            str(ready),
-            f"of {len(missing)}",
-            "with every measure they need",
-        ),
-    ]
+        Slot("Not true", "not" if untrue else "open" if rest else "count", str(untrue), "", "before they are cut" if untrue else words if rest else "nothing"),
+        Slot("Stale", "look" if stale else "count", str(stale), "", "a newer chart differs" if stale else words if rest else "nothing"),
+        Slot("Due", "look" if late else "count", str(due), "", f"{late} late" if late else "in fourteen days"),
+    ]  # fmt: skip
 
 
-def _next(found: Production, missing: dict[int, tuple[str, ...]]) -> Next | None:
-    known = [docket for docket in found.dockets if docket.id in missing]
-    for docket in known:
-        if missing[docket.id]:
-            return Next(
-                f"Read what {docket.name} needs", url_for("measure.chart", wearer_id=docket.wearer_id, docket=docket.id)
-            )
-    if known:
-        docket = known[-1]
-        return Next(f"Draft {docket.name}", url_for("board.draft", docket_id=docket.id))
-    return None
+STEPS: dict[str, tuple[str, str]] = {  # what is next: words, and where that is done
+    "read": ("Read what {} needs", "measure.chart"),
+    "mend": ("See why {} cannot be drawn", "board.draft"),
+    "redraw": ("Draw {} on the newest chart", "board.draft"),
+    "true": ("True {}", "board.draft"),
+    "wait": ("Look at {}", "board.draft"),
+    "cut": ("Cut {}", "paper.cut"),
+    "fit": ("Fit {}", "board.draft"),
+    "finish": ("Finish {}", "board.draft"),
+}
+
+
+def step_to(docket: Docket, step: str) -> str:
+    """Where the next step of a garment is done."""
+    endpoint = STEPS[step][1]
+    if endpoint == "measure.chart":
+        return url_for(endpoint, wearer_id=docket.wearer_id, docket=docket.id)
+    slips = {"true": "checks", "wait": "garment", "fit": "garment", "finish": "garment"}
+    return url_for(endpoint, docket_id=docket.id, slip=slips.get(step))
+
+
+PRESSING = ("read", "mend", "redraw", "true", "cut", "wait", "fit", "finish")
+
+
+def _next(found: Production, stands: dict[int, Standing]) -> Next | None:
+    """What presses most: what is due first, then what hinders the others."""
+    open_ = [docket for docket in found.dockets if docket.id in stands and stands[docket.id].next]
+    if not open_:
+        return None
+    first = min(open_, key=lambda docket: (docket.due_on or date.max, PRESSING.index(stands[docket.id].next)))
+    step = stands[first.id].next
+    return Next(STEPS[step][0].format(first.name), step_to(first, step))
 
 
 @pages.post("/productions/<int:production_id>/wearers")
@@ -274,7 +243,7 @@ def rename_docket(docket_id: int) -> Any:
         name = request.form.get("name", "").strip()[:LONGEST] or found.name
         tell(session, f"{found.name} is called {name} now.", found)
         found.name = name
-    return redirect(url_for("board.draft", docket_id=docket_id, slip="settings"), 303)
+    return redirect(url_for("board.draft", docket_id=docket_id, slip="garment"), 303)
 
 
 @pages.post("/productions/<int:production_id>/about")
@@ -303,7 +272,7 @@ def delete_production(production_id: int) -> Any:
             return _production(production_id, {"sure": words}, dict(request.form.items())), 422
         tell(session, f"{found.name} is in the bin, with everyone in it.", found)
         put_in_bin(session, found)
-    return redirect(url_for(".index"), 303)
+    return redirect(url_for("desk.index"), 303)
 
 
 def written_out(name: str) -> bool:

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES, Chart, Reading, Turns
+from widehem.core.days import HourError, hour_of
 from widehem.core.units import Length, LengthError, cm_of, parse_length
 from widehem.store.charts import add_reading, core_chart
 from widehem.store.models import ChartRow, Wearer
@@ -16,6 +17,7 @@ from widehem.web.show import display
 
 LEAST_CM = 0.5
 TURNS = ("first", "second")
+HOUR = "hour"  # the field of the time of day
 
 
 def field_name(side: str, turn: str) -> str:
@@ -47,13 +49,15 @@ def _standing(reading: Reading, side: str, turn: str) -> Length | None:
 
 @dataclass
 class Typed:
-    """One measure as it came in. read: what each changed field says, None to strike it out; was: ticks it replaces."""
+    """One measure as it came in. read: what each changed field says, None to strike it out; was: ticks it replaces; hour: the
+    time of day, None where the form asked for none."""
 
     code: str
     texts: dict[str, str] = field(default_factory=dict)
     read: dict[tuple[str, str], Length | None] = field(default_factory=dict)
     was: dict[tuple[str, str], int | None] = field(default_factory=dict)
     errors: dict[str, str] = field(default_factory=dict)
+    hour: str | None = None
     notes: list[str] = field(default_factory=list)
 
 
@@ -63,6 +67,12 @@ def read_form(form: Mapping[str, str], code: str, now: Reading) -> Typed:
     now: what stands on the chart, for a form that does not tell what it was made on.
     """
     typed, show = Typed(code), display()
+    if HOUR in form:
+        typed.texts[HOUR] = form[HOUR].strip()
+        try:
+            typed.hour = hour_of(form[HOUR])
+        except HourError as error:
+            typed.errors[HOUR] = f"{CATALOGUE[code].name}, time of day: {error}"
     for side in ("", *SIDES):
         for turn in TURNS:
             name = field_name(side, turn)
@@ -103,7 +113,10 @@ def read_words(typed: Typed, wearer: Wearer) -> str:
     """What a form wrote down, in a sentence."""
     show = display()
     figures = " and ".join(show.full(length.cm) for length in typed.read.values() if length is not None)
-    return f"{CATALOGUE[typed.code].name} of {wearer.name}: {figures or 'struck out'}."
+    if not typed.read and typed.hour is not None:
+        return f"{CATALOGUE[typed.code].name} of {wearer.name}: {f'read at {typed.hour}' if typed.hour else 'no time of day'}."
+    at = f", read at {typed.hour}" if typed.hour and figures else ""
+    return f"{CATALOGUE[typed.code].name} of {wearer.name}: {figures or 'struck out'}{at}."
 
 
 def write(session: Session, row: ChartRow, typed: Typed) -> None:
@@ -116,11 +129,13 @@ def write(session: Session, row: ChartRow, typed: Typed) -> None:
     for (side, turn), length in typed.read.items():
         standing, was = _standing(now, side, turn), typed.was[side, turn]
         if (standing.ticks if standing else None) == was:
-            add_reading(session, row, typed.code, TURNS.index(turn) + 1, length, side=side)
+            add_reading(session, row, typed.code, TURNS.index(turn) + 1, length, side=side, hour=typed.hour or "")
             continue
         if standing is not None and length is not None and standing.ticks == length.ticks:
             continue
         _meanwhile(session, row, typed, now, (side, turn), length)
+    if not typed.read and typed.hour is not None and typed.hour != now.hour and now.first is not None and not now.carried:
+        add_reading(session, row, typed.code, 1, now.first, hour=typed.hour)
 
 
 def _meanwhile(
@@ -131,7 +146,7 @@ def _meanwhile(
     there = f"{show.full(standing.cm)} was written here" if standing else "what stood here was struck out"
     other = (side, "second")
     if turn == "first" and length is not None and standing and other not in typed.read and _standing(now, *other) is None:
-        add_reading(session, row, typed.code, 2, length, side=side)
+        add_reading(session, row, typed.code, 2, length, side=side, hour=typed.hour or "")
         typed.notes.append(
             f"{CATALOGUE[typed.code].name}: meanwhile {there}; yours, {show.full(length.cm)}, is kept as the second reading."
         )

@@ -25,7 +25,7 @@ from widehem.jobs.works import QueueError, Works
 from widehem.store.database import Store
 from widehem.store.keeping import in_use
 from widehem.store.models import Docket
-from widehem.web import board, people
+from widehem.web import board
 from widehem.web.app import create_app
 from widehem.web.asked import log_with_numbers
 from widehem.web.door import Door
@@ -189,7 +189,7 @@ def warm_up(app: Flask, store: Store) -> None:
     with store.read() as session:
         first = session.scalar(select(Docket.id).limit(1))
     with app.test_request_context("/"):
-        people.index()
+        app.jinja_env.get_template("index.html")
         if first is not None:
             with contextlib.suppress(Exception):  # it will say so to whoever opens it
                 board.draft(first)

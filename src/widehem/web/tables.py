@@ -79,7 +79,7 @@ def _page(code: str, errors: dict[str, str], typed: Mapping[str, str] | None) ->
         name=(typed or {}).get("name", shown.name), difference=(typed or {}).get("bust_difference",
             show.length(shown.bust_difference)),
         young=typed.get("young") == "yes" if typed is not None else shown.young,
-        selvedge=Selvedge(), slots=slots, tally="", next=Next("Back to the productions", url_for("people.index")),
+        selvedge=Selvedge(), slots=slots, tally="", next=Next("Back to the productions", url_for("desk.index")),
     )  # fmt: skip
 
 

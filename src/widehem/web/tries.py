@@ -42,6 +42,11 @@ def remembered(docket_id: int) -> str:
     return current_works().ledger.tried(docket_id, mark())
 
 
+def all_remembered() -> set[int]:
+    """The numbers of the garments on which this maker tries something."""
+    return current_works().ledger.tried_on(mark())
+
+
 def tries_on(docket: Docket) -> Tries | None:
     """What this maker tries on a garment; None for nothing that could be kept."""
     query = remembered(docket.id)

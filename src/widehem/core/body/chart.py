@@ -67,7 +67,7 @@ class Reading(Kept):
     """What was read for one measure, once or twice, and left and right apart where the maker did so.
 
     What counts is the mean of both sides; a side that was not read apart is the common reading. carried: the day it was
-    truly read on, when it was carried over from an older chart.
+    truly read on, when it was carried over from an older chart. hour: the time of day it was read at, '16:30', where noted.
     """
 
     code: str
@@ -76,6 +76,7 @@ class Reading(Kept):
     left: Turns = NOTHING
     right: Turns = NOTHING
     carried: date | None = None
+    hour: str = ""
 
     def side(self, which: Side) -> Turns:
         """What counts on one side of the body."""

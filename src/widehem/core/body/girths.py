@@ -8,7 +8,7 @@ GIRTHS = (
     Measure(
         "waist", "Waist", "girth", _BODY, 69, 38, 180,
         "Tie a string at the natural waist: bend sideways, it settles in the crease. Lay the tape on the string, level, two fingers under it, while the wearer breathes normally.",
-        "Waist string", STANDING, loop("front", 61.8, 12.1), ("natural waist",),
+        "Waist string", STANDING, loop("front", 61.8, 12.1), ("natural waist",), of_the_hour=True,
     ),
     Measure(
         "hip", "Hip", "girth", _BODY, 94, 45, 200,
@@ -48,7 +48,7 @@ GIRTHS = (
     Measure(
         "waist_front", "Waist, front arc", "arc", _BODY, 36, 17, 100,
         "On the waist string, measure from side seam to side seam across the front. The back is what remains of the waist.",
-        "Side seam lines on the waist string", STANDING, loop("front", 62.0, 11.9),
+        "Side seam lines on the waist string", STANDING, loop("front", 62.0, 11.9), of_the_hour=True,
     ),
     Measure(
         "hip_front", "Hip, front arc", "arc", _BODY, 46, 20, 110,

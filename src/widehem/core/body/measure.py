@@ -28,7 +28,8 @@ class Measure:
     """One entry of the catalogue. Lengths in centimetres.
 
     low, high: outside these the reading is doubted. typical: a 164 cm figure with bust 88. alone: can be taken
-    without a second person. sided: left and right may differ and be kept apart.
+    without a second person. sided: left and right may differ and be kept apart. of_the_hour: it is another in the morning than
+    after a meal, so the time of day is noted with it.
     """
 
     code: str
@@ -45,6 +46,7 @@ class Measure:
     also: tuple[str, ...] = ()
     alone: bool = True
     sided: bool = False
+    of_the_hour: bool = False
 
 
 STANDING = "Standing, weight on both feet"

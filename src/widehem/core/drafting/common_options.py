@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.pattern.wear import LAYER, PADDED_LAYER, Wear
@@ -19,7 +20,11 @@ CLOTH = Option(
 STRETCH = Option("stretch", "Stretch of a knit, per cent", "number", 30.0, "10 cm of it, pulled gently to 13, give 30; half of that may be used", 5.0, 150.0, 5.0)  # fmt: skip
 LAYERS = Option("layers", "Layers underneath", "number", 0.0, f"ordinary ones; each takes about {LAYER:g} cm round the body", 0.0, 5.0, 1.0)  # fmt: skip
 PADDED = Option("padded", "Padded layers underneath", "number", 0.0, f"each takes about {PADDED_LAYER:g} cm round the body, or measure over it", 0.0, 3.0, 1.0)  # fmt: skip
-WORN = (CLOTH, STRETCH, LAYERS, PADDED)
+KNIT = (("cloth", ("knit",)),)
+WORN = (
+    replace(CLOTH, group="cloth"), replace(STRETCH, group="cloth", when=KNIT), replace(LAYERS, group="cloth"),
+    replace(PADDED, group="cloth"),
+)  # fmt: skip
 
 TRUED = Option(
     "trued", "Trued by hand", "choice", "no", "what a cutter does on paper once the pieces are drawn",
@@ -46,7 +51,7 @@ DRILL = Option(
     ),
     school=True,
 )  # fmt: skip
-COMMON = (*WORN, TRUED, PRESSED, DRILL, *LIMITS)  # every method has these
+COMMON = (*WORN, *(replace(option, group="truth") for option in (TRUED, PRESSED, DRILL, *LIMITS)))  # every method has these
 COMMON_MENDS = {
     "seam.": (Mend("Make both sides equal", "trued", "seams"),),
     "corners.square": (Mend("Square the corners at the centre", "trued", "corners"),),

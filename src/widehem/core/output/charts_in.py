@@ -15,6 +15,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import SIDES, Reading, Turns
 from widehem.core.body.chart_file import Column, FiledChart, FileProblem, Problem, Understood, column_named, figure_named
 from widehem.core.body.figure_tables import FigureTable
+from widehem.core.days import HourError, hour_of
 from widehem.core.units import Length, LengthError, Unit, as_unit, parse_length
 
 LARGEST, ROWS_MOST, COLUMNS_MOST, NAME_MOST = 1024 * 1024, 2000, 300, 120
@@ -161,6 +162,14 @@ def _day(text: object, where: str, problems: list[Problem]) -> date | None:
         return None
 
 
+def _hour(text: object, where: str, problems: list[Problem]) -> str:
+    try:
+        return hour_of(str(text or ""))
+    except HourError as error:
+        problems.append(Problem(where, str(error)))
+        return ""
+
+
 def _twice(charts: list[FiledChart]) -> list[Problem]:
     """The same wearer twice, unless on different days."""
     counts = Counter((chart.wearer.lower(), chart.read_on) for chart in charts)
@@ -226,5 +235,9 @@ def _json_chart(
                         places[side, number] = length
         if places:
             carried = _day(found.get("carried_from", ""), f"{where}, {column.code}", problems)
-            readings[column.code] = replace(_reading(column.code, places), carried=carried)
+            readings[column.code] = replace(
+                _reading(column.code, places),
+                carried=carried,
+                hour=_hour(found.get("hour", ""), f"{where}, {column.code}", problems),
+            )
     return _chart(about, readings, where, problems, tables)

@@ -68,6 +68,8 @@ def charts_json(charts: Sequence[FiledChart]) -> str:
             }
             if reading.carried:
                 measures[code]["carried_from"] = reading.carried.isoformat()
+            if reading.hour:
+                measures[code]["hour"] = reading.hour
         rows.append(
             {
                 "wearer": chart.wearer, "part": chart.part, "figure": chart.figure, "foundation": chart.foundation,

@@ -77,6 +77,10 @@ def _table(chart: Chart, codes: Sequence[str], wide: float, show: Display, *, bl
             words.append(Paragraph(f"carried over from {reading.carried.isoformat()}", _SMALL))
         turns = (None, None) if blank or reading is None else (reading.first, reading.second)
         kept = "" if blank or reading is None or reading.cm is None else show.length(reading.cm)
+        if not blank and reading is not None and reading.hour:
+            words.append(Paragraph(f"at {reading.hour}", _SMALL))
+        elif blank and entry.of_the_hour:
+            words.append(Paragraph("read at ____ : ____", _SMALL))
         rows.append([words, *(_figure(length, show) for length in turns), kept])
     columns = [wide - 6.6, 2.2, 2.2, 2.2]
     style = [

@@ -9,7 +9,7 @@ import warnings
 LARGEST_FILE = 8 * 1024 * 1024  # bytes
 LARGEST_SIDE = 12_000  # pixels of what is sent
 MOST_PIXELS = 24_000_000
-SIDE = 480  # pixels of what is kept, at most
+SIDE, LARGE_SIDE = 480, 1600  # pixels of what is kept, at most
 QUALITY = 82
 KINDS = ("JPEG", "PNG", "WEBP")
 ONE_AT_A_TIME = threading.Lock()  # a photo being decoded may take a hundred megabytes
@@ -19,8 +19,8 @@ class PhotoError(ValueError):
     """What was sent cannot be kept as a photo; one sentence."""
 
 
-def small_photo(data: bytes) -> bytes:
-    """A JPEG of at most SIDE pixels from a JPEG, PNG or WebP. Raises PhotoError."""
+def small_photo(data: bytes, side: int = SIDE) -> bytes:
+    """A JPEG of at most so many pixels a side from a JPEG, PNG or WebP. Raises PhotoError."""
     if len(data) > LARGEST_FILE:
         raise PhotoError(
             f"The photo has {len(data) / 1024 / 1024:.1f} MB; {LARGEST_FILE // 1024 // 1024} MB is the most: send a smaller "
@@ -38,8 +38,8 @@ def small_photo(data: bytes) -> bytes:
                     f"The photo is {wide} by {high} points; send one of at most {MOST_PIXELS // 1_000_000} million."
                 )
             with ONE_AT_A_TIME:
-                picture.draft("RGB", (SIDE * 2, SIDE * 2))
-                picture.thumbnail((SIDE, SIDE))  # small first: whatever is done to it after that is cheap
+                picture.draft("RGB", (side * 2, side * 2))
+                picture.thumbnail((side, side))  # small first: whatever is done to it after that is cheap
                 clear = ImageOps.exif_transpose(picture).convert("RGBA")
     except PhotoError:
         raise

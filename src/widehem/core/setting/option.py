@@ -14,6 +14,7 @@ from widehem.core.values import record
 
 Value = float | str
 OptionKind = Literal["length", "number", "choice"]
+Group = Literal["shape", "cloth", "truth"]
 
 
 class OptionError(ValueError):
@@ -51,7 +52,8 @@ class Option:
     options before it that are named in after, to the default. step: what one press of less or more does. least: for ease,
     the least the cloth wants for wearing. before: what the default was, up to a version of a method's rules. drawn:
     the default may follow from the drawing, which says what it came to. school: makers differ about it, so that the maker may
-    ask what each way does on this body.
+    ask what each way does on this body. group: what it is about: the shape, the cloth, how true it has to be. when: others, with
+    the values at which it does anything; one of them is enough, and without any it always does.
     """
 
     code: str
@@ -70,6 +72,12 @@ class Option:
     before: tuple[tuple[int, Value], ...] = ()
     drawn: bool = False
     school: bool = False
+    group: Group = "shape"
+    when: tuple[tuple[str, tuple[str, ...]], ...] = ()
+
+    def applies(self, settings: Mapping[str, Value]) -> bool:
+        """Whether it does anything beside these settings, in which none may be missing."""
+        return not self.when or any(settings.get(code) in values for code, values in self.when)
 
     def by_rules(self, rules: int) -> Option:
         """The option as it was by a version of the rules."""

@@ -143,6 +143,14 @@
     field.dispatchEvent(new Event("input", { bubbles: true }));
   });
 
+  document.addEventListener("click", (event) => {
+    const button = event.target.closest("[data-now]");
+    if (!button) return;
+    const field = document.getElementById(button.dataset.now);
+    field.value = new Date().toTimeString().slice(0, 5);
+    field.focus();
+  });
+
   function pressed(field, key) {
     const now = field.value;
     if (key === "rub") return now.replace(/(\s*\d+\/\d+|.)$/, "");
@@ -207,5 +215,31 @@
   document.addEventListener("htmx:afterSettle", (event) => {
     if (event.detail.target && event.detail.target.id === "shell") giveBack();
   });
+  // pictures are made small before they travel; where that cannot be done they go as they are
+  const LARGEST = 1800;
+  document.addEventListener("change", async (event) => {
+    const field = event.target;
+    if (!field.matches("input[type=file][data-shrink]") || !window.createImageBitmap) return;
+    const smaller = new DataTransfer();
+    for (const file of field.files) smaller.items.add(await shrunk(file));
+    field.files = smaller.files;
+  });
+
+  async function shrunk(file) {
+    try {
+      const picture = await createImageBitmap(file, { imageOrientation: "from-image" });
+      const scale = Math.min(1, LARGEST / Math.max(picture.width, picture.height));
+      if (scale === 1 && file.size < 500000) return file;
+      const canvas = document.createElement("canvas");
+      canvas.width = Math.round(picture.width * scale);
+      canvas.height = Math.round(picture.height * scale);
+      canvas.getContext("2d").drawImage(picture, 0, 0, canvas.width, canvas.height);
+      const blob = await new Promise((done) => canvas.toBlob(done, "image/jpeg", 0.85));
+      return blob ? new File([blob], "picture.jpg", { type: "image/jpeg" }) : file;
+    } catch (error) {
+      return file; // the workroom says what is wrong with it
+    }
+  }
+
   window.addEventListener("load", giveBack); // once everything listens
 })();

@@ -153,7 +153,9 @@ def onto_way(way: Point, own: Point, other: Point) -> Point:
 
 
 def cut_at_hem(path: Path, y: float) -> Path:
-    """The path down to a level."""
+    """The path down to a level; one that ends above it is carried straight on."""
+    if path.end.y < y and path.arriving.y > 0.0:
+        return longer_at_end(path, (y - path.end.y) / path.arriving.y)
     index, t = path.crossings(Point(0.0, y), Point(1.0, 0.0))[-1]
     return Path(path.segments[:index]) if t < 1e-6 and index else path.split(index, t)[0]
 

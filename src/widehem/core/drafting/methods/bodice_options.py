@@ -41,7 +41,17 @@ WAIST_DARTS = Option(
         Choice("two", "Two in each piece", "two behind, two in front"),
     ),
 )  # fmt: skip
-SIDE_BELOW = Option("side_below", "Side dart below the underarm", "length", 5.0, "where it lies on the side", 4.0, 6.0, 0.5)
+SIDE_BELOW = Option(
+    "side_below",
+    "Side dart below the underarm",
+    "length",
+    5.0,
+    "where it lies on the side",
+    4.0,
+    6.0,
+    0.5,
+    when=(("dart_place", ("side", "eased")),),
+)
 HOLLOW_BACK = Option(
     "hollow_back", "Back armhole hollow", "number", UNLIKE["back"], "0.5 is rounder, 0.65 more hollow", 0.44, 0.7, 0.02,
     before=((3, HOLLOW["back"]),),

@@ -343,6 +343,12 @@ def _seams(by: dict[str, Piece]) -> list[Seam]:
     ]
 
 
+WIDEST = {
+    "bust": "the waist with its ease asks for more, and the coat is as wide as the widest asks",
+    "hip": "the bust with its ease asks for more, and the side does not come in again below it",
+}
+
+
 def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> None:
     by = {piece.name: piece for piece in pieces}
     asked = {"bust": at.asked, "waist": None, "hip": 2 * (at.hip_quarter + shapes.behind(at).hip_quarter)}
@@ -350,7 +356,20 @@ def _hand_over(sheet: Sheet, pieces: list[Piece], table: Table, at: Frame) -> No
     for name, least in (("bust", 8.0), ("waist", 6.0), ("hip", 6.0)):
         if by["back"].level(name) is not None:
             body, wide = sheet.measure(name).value, asked[name]
-            girths.append(Girth(name, name.capitalize(), body, None if wide is None else wide - body, least, SLACK))
+            planned = None if wide is None else wide - body
+            wish = sheet.ease(name).value if planned is not None else None
+            girths.append(
+                Girth(
+                    name,
+                    name.capitalize(),
+                    body,
+                    planned,
+                    least,
+                    SLACK,
+                    wish=wish,
+                    because=WIDEST[name] if wish is not None else "",
+                )
+            )
     hems = [edge.end.y for piece in pieces for edge in piece.edges if edge.role == "hem"]
     armscye = sheet.chart.get("armscye")
     sheet.hand_over(

@@ -50,8 +50,11 @@ OPENING = Option(
         Choice("none", "None", "only where the waist is as wide as the body that must pass it"),
     ),
 )  # fmt: skip
-OPENING_BELOW = Option("opening_below", "Opening below the waist", "length", 15.0, "how far it goes on", 0.0, 40.0, 1.0)
-LACING = Option("lacing", "Left open for lacing", "length", 3.0, "2 to 4 stand open under the lace; 0 closes edge to edge", 0.0, 6.0, 0.5)  # fmt: skip
+OPENED = (("opening_at", ("centre_back", "centre_front")),)
+OPENING_BELOW = Option(
+    "opening_below", "Opening below the waist", "length", 15.0, "how far it goes on", 0.0, 40.0, 1.0, when=OPENED
+)
+LACING = Option("lacing", "Left open for lacing", "length", 3.0, "2 to 4 stand open under the lace; 0 closes edge to edge", 0.0, 6.0, 0.5, when=OPENED)  # fmt: skip
 OPTIONS = (
     FULLNESS, UNDERARM, CUP, STRAP, NECK_FRONT, NECK_BACK, NECK_SHAPE, LENGTH, FLARE, SWEEP, GORES, GORE_FROM, OPENING, OPENING_BELOW, LACING,
 )  # fmt: skip

@@ -4,6 +4,7 @@ from widehem.core.drafting.belly import PANELS
 from widehem.core.drafting.knit import CLOSEST
 from widehem.core.setting.option import Choice, Option
 
+QUARTERS = (("panels", ("quarters",)),)  # where front and back are one size
 EASE = (
     Option(
         "waist", "Waist ease", "length", 1.5,
@@ -34,8 +35,8 @@ OPTIONS = (
             Choice("even", "Even", "half in the back, half in front; the side seam lies further back"),
         ),
     ),
-    Option("back_darts", "Back darts together", "length", 4.0, "fixed darts: two that take this between them", 2.0, 6.0, 0.5),
-    Option("front_dart", "Front dart", "length", 2.5, "fixed darts: one that takes this", 1.5, 4.0, 0.5),
+    Option("back_darts", "Back darts together", "length", 4.0, "fixed darts: two that take this between them", 2.0, 6.0, 0.5, when=QUARTERS),
+    Option("front_dart", "Front dart", "length", 2.5, "fixed darts: one that takes this", 1.5, 4.0, 0.5, when=QUARTERS),
     Option("back_dart_length", "Longest back dart", "length", 14.0, "at the usual hip depth; the others and other depths in proportion", 9.0, 16.0, 0.5),
     Option("front_dart_length", "Longest front dart", "length", 12.0, "a belly wants it shorter than the seat does", 7.0, 14.0, 0.5),
     Option("side_up", "Side raised", "length", 1.25, "at most; the waist must sit square to a slanting side", 0.0, 2.0, 0.25),

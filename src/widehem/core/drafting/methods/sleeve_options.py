@@ -99,8 +99,19 @@ BULGE = Option(
         Choice("front", "The front half", "above the front pitch"),
         Choice("back", "The back half", "above the back pitch, for a round back"),
     ),
+    when=(("hold", ("both",)),),
 )  # fmt: skip
-OWN_HEIGHT = Option("own_height", "Own cap height", "length", 14.0, "of a high cap, where it is set", 4.0, 25.0, 0.5)
+OWN_HEIGHT = Option(
+    "own_height",
+    "Own cap height",
+    "length",
+    14.0,
+    "of a high cap, where it is set",
+    4.0,
+    25.0,
+    0.5,
+    when=(("height_by", ("own",)),),
+)
 ELBOW = Option(
     "elbow", "Elbow", "choice", "none", "a bent sleeve follows the arm as it hangs",
     choices=(Choice("none", "Straight", "the same seam front and back"), Choice("dart", "Elbow dart", "2.5 wide in the back seam, halfway to the middle")),

@@ -152,6 +152,6 @@ METHOD = register(
             Need("armscye_depth", "the cap height, where the top is not known"),
             Need("arm_length", "the length, unless another is set", "length"),
         ),
-        (LENGTH, replace(CLOTH, default="knit")), (), draw, rules=2, earlier=(1,), for_armhole=True, allowances="jersey", made_for="top.jersey",
+        (LENGTH, replace(CLOTH, default="knit", group="cloth")), (), draw, rules=2, earlier=(1,), for_armhole=True, allowances="jersey", made_for="top.jersey",
     )
 )  # fmt: skip

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams
+from widehem.core.drafting.common_options import KNIT, STRETCH
 from widehem.core.drafting.finished import show_edges, show_inside
 from widehem.core.drafting.knit import CLOSEST
 from widehem.core.drafting.method import METHODS, Draft, Method, Need, register
@@ -63,6 +64,7 @@ GUSSET = Option(
     "gusset", "Underarm gusset", "choice", "none", "to lift the arm without lifting the suit",
     choices=(Choice("none", "None", ""), Choice("diamond", "A diamond", "9 on each side, set into side and underarm seams")),
 )  # fmt: skip
+OF_FRAME = (("trousers", ("frame",)),)
 OPTIONS = (
     BODICE,
     TROUSERS,
@@ -73,12 +75,13 @@ OPTIONS = (
     LEG,
     LEGS,
     length_of_leg(),
-    SEAT,
+    replace(SEAT, when=OF_FRAME),
     CROTCH,
-    SECOND,
+    replace(SECOND, when=OF_FRAME),
     WAIST,
     GUSSET,
     OPENING,
+    replace(STRETCH, group="cloth", when=(*KNIT, ("bodice", ("jersey",)))),
 )
 EASE = (
     Option("bust", "Bust ease", "length", 6.0, "whole round; to breathe and to move; less than 0 only in a knit", CLOSEST, 20.0, 0.5, least=4.0),

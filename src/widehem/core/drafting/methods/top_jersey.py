@@ -80,7 +80,9 @@ OPENING = Option(
     choices=(Choice("none", "None", "pulled on over the head"), Choice("centre_back", "Centre back", "the back is cut as a "
         "pair")),
 )  # fmt: skip
-OPENING_LENGTH = Option("opening", "Opening length", "length", 12.0, "from the neck down", 4.0, 40.0, 1.0)
+OPENING_LENGTH = Option(
+    "opening", "Opening length", "length", 12.0, "from the neck down", 4.0, 40.0, 1.0, when=(("opening_at", ("centre_back",)),)
+)
 EASE = (
     Option("bust", "Bust ease", "length", None, "whole round; a knit may be smaller than the body", -12.0, 30.0, 0.5,
         worked=_by_fit(0, "bust ease"), after=("fit",), least=4.0),
@@ -329,7 +331,12 @@ def _hem(half: _Half, side: Path) -> Path:
 
 def _hand_over(sheet: Sheet, half: _Half, pieces: list[Piece], table: Table) -> None:
     chart, bust = sheet.chart, sheet.measure("bust").value
-    girths = [Girth("bust", "Bust", bust, 4 * half.under.x - bust, 4.0, GIRTH_SLACK)]
+    girths = [
+        Girth(
+            "bust", "Bust", bust, 4 * half.under.x - bust, 4.0, GIRTH_SLACK, wish=sheet.ease("bust").value,
+            because="the waist with its ease is larger than the bust with its own",
+        )
+    ]  # fmt: skip
     for name, least in (("waist", 1.5), ("hip", 3.0)):
         body = chart.get(name)
         if body is not None and name in pieces[0].levels:
@@ -360,7 +367,7 @@ METHOD = register(
             Need("armscye_depth", "the height of the underarm"),
             Need("across_back", "where the armhole lies"),
         ),
-        (FIT, LENGTH, SIDE, NECK_WIDE, NECK_DEEP, OPENING, OPENING_LENGTH, replace(CLOTH, default="knit")), EASE, draw,
+        (FIT, LENGTH, SIDE, NECK_WIDE, NECK_DEEP, OPENING, OPENING_LENGTH, replace(CLOTH, default="knit", group="cloth")), EASE, draw,
         rules=4, earlier=(1, 2, 3), mends={
             "head.passes": (Mend("Widen the neck by 2 cm on each side", "neck_wider", "2 cm"),
                 Mend("Open the centre back", "opening_at", "centre_back")),

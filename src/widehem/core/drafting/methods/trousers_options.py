@@ -114,6 +114,7 @@ WAIST_SHARES = Option(
         Choice("front", "Front larger", "by 0.5: the front lies over the belly"),
         Choice("back", "Back larger", "by 0.5: on full seats"),
     ),
+    when=(("panels", ("quarters",)),),
     school=True,
 )  # fmt: skip
 FORK = Option(

@@ -85,7 +85,17 @@ def _places(sheet: Sheet, pieces: list[Piece], length: float) -> list[Demand]:
 def _girths(sheet: Sheet, pieces: list[Piece], sewn: float | None) -> list[Girth]:
     waist, hip = sheet.measure("waist").value, sheet.measure("hip").value
     found = [
-        Girth("waist", "Waist", waist, None if sewn is None else sewn - waist, WAIST_LEAST, 0.3, "waist"),
+        Girth(
+            "waist",
+            "Waist",
+            waist,
+            None if sewn is None else sewn - waist,
+            WAIST_LEAST,
+            0.3,
+            "waist",
+            wish=sheet.ease("waist").value,
+            because="darts and seams take no more out of the hip",
+        ),
         Girth("hip", "Hip", hip, sheet.ease("hip").value, HIP_LEAST, 0.3),
     ]
     for name, least in (("thigh", THIGH_LEAST), ("knee", KNEE_LEAST)):

@@ -8,7 +8,7 @@ from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
 from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
 from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.wear import Wear
-from widehem.core.units import say
+from widehem.core.units import Saying, say
 from widehem.core.values import record
 
 
@@ -19,6 +19,7 @@ class Girth(Demand):
     name: of the level. edge: the role of the edges whose sewn length it is; '' means across the pieces at their level of
     that name. body, least: body girth and least wearing ease, cm. planned: the ease that was asked for, None where none
     was. slack: how far the drawing may lie from the plan. limb: round one arm or leg. gap: what stands open under a lacing.
+    wish: the ease its maker set, where the drawing cannot follow it and is planned otherwise; because: why, in words.
     """
 
     name: str
@@ -30,6 +31,14 @@ class Girth(Demand):
     edge: str = ""
     limb: bool = False
     gap: float = 0.0
+    wish: float | None = None
+    because: str = ""
+
+    def not_as_set(self) -> Saying | None:
+        """What is said where another ease is planned than was set; None where they are one."""
+        if self.wish is None or self.planned is None or abs(self.wish - self.planned) <= self.slack:
+            return None
+        return say(f"You set {{0s}}; drawn {{1s}}, because {self.because}.", self.wish, self.planned)
 
 
 def finished(case: Case, asked: Girth) -> float:
@@ -56,7 +65,7 @@ def girths(case: Case, asked: Girth) -> Iterator[Check]:
         tail = (
             say("Planned was {0s}: the drawing is {1u} out.", asked.planned, out)
             if out > asked.slack + 1e-6
-            else say("Planned {0s}.", asked.planned)
+            else asked.not_as_set() or say("Planned {0s}.", asked.planned)
         )
         yield Check(
             f"girth.{asked.name}", asked.name, title, "signed", ease, asked.planned - asked.slack,
