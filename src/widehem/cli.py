@@ -11,7 +11,7 @@ from typing import Any
 
 from widehem import __version__
 from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused
-from widehem.core.units import Unit, as_unit
+from widehem.core.units import METRIC, Unit, as_unit
 
 
 class _Parser(argparse.ArgumentParser):
@@ -117,7 +117,7 @@ def _methods(arguments: argparse.Namespace) -> int:
                 unit = " cm" if option.kind == "length" else ""
                 ways = "|".join(choice.code for choice in option.choices) or f"{option.low:g} to {option.high:g}{unit}"
                 default = option.default if option.default is not None else "from " + ", ".join((*option.uses, *option.after))
-                print(f"  {kind:7} {option.code} = {default}  ({ways}): {option.why}")
+                print(f"  {kind:7} {option.code} = {default}  ({ways}): {METRIC.words(option.why)}")
     return FINE
 
 

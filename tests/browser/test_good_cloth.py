@@ -30,7 +30,7 @@ class GoodCloth(BrowserCase):
         page.select_option("#a-shoulder", "bone")
         self.calm()
         page.fill("#a-name", "Oilskin sleeve")
-        page.click("text=Open a docket")
+        page.click("text=Begin the garment")
         self.calm()
         self.assertIn("Oilskin sleeve", self.text("h1"))
         self.assertIn("measured armhole, 24.0 front, 25.5 back", self.text(".sub"))

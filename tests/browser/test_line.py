@@ -28,7 +28,7 @@ class FromNothing(BrowserCase):
         self.calm()
         self.page.fill("#d-name", "Rope skirt")
         self.page.select_option("#d-method", "skirt.two_panel")
-        self.page.click("text=Open the docket")
+        self.page.click("text=Begin the garment")
         self.calm()
 
     def read(self, *values):
@@ -119,7 +119,7 @@ class FromNothing(BrowserCase):
         reader = PdfReader(io.BytesIO(Path(waiting.value.path()).read_bytes()))
         self.assertAlmostEqual(float(reader.pages[0].mediabox.width), 8.5 * 72, delta=0.1)
         self.assertIn("Maud Pike", reader.pages[1].extract_text())
-        for label in ("Take the method card", "Take the drawing", "Take points and lengths"):
+        for label in ("Download the method card", "Download the drawing", "Download points and lengths"):
             with page.expect_download() as waiting:
                 page.click(f"[aria-label='{label}']")
             self.assertGreater(Path(waiting.value.path()).stat().st_size, 1000)

@@ -42,7 +42,7 @@ class Sleeves(WebCase):
         page = self.post("/productions/1/dockets", {"docket": "S", "for": "2", "method": "sleeve.triangle"}, 422).get_data(
             as_text=True
         )
-        self.assertIn("A sleeve is drawn for an armhole: open a docket with a bodice for this wearer first", page)
+        self.assertIn("A sleeve is drawn for an armhole: begin a bodice for this wearer first", page)
         self.post("/productions/1/dockets", {"docket": "S", "for": "8", "method": "sleeve.guide_box"})
         with self.store.read() as session:
             self.assertEqual(session.query(Docket).order_by(Docket.id.desc()).first().bodice_id, BODICE)

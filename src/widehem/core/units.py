@@ -205,7 +205,12 @@ class Display:
         text = f"{abs(cm):.3f}".rstrip("0").rstrip(".")
         return f"−{text}" if cm < 0 else text
 
+    def words(self, text: str) -> str:
+        """Words with lengths in them as '{2.5}', cm, written in this unit; '{2.5#}' without it."""
+        return _IN_WORDS.sub(lambda found: self.constant(float(found[1])) + ("" if found[2] else f" {self.unit}"), text)
 
+
+_IN_WORDS = re.compile(r"\{(-?\d+(?:\.\d+)?)(#?)\}")
 METRIC = Display()
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date, timedelta
-from typing import cast
+from typing import Any, cast
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -25,6 +25,7 @@ from widehem.demo.people import (
     HOUSE_TABLE,
     HOUSE_VALUES,
     NOTES,
+    NOWHERE,
     PEOPLE,
     PRODUCTION,
     STANDS,
@@ -59,20 +60,19 @@ def load_demo(store: Store) -> bool:
             docket = open_docket(
                 session, wearer, garment.name, method, options=garment.options, ease=garment.ease, plan=garment.plan, amounts={},
                 foundation=garment.over, chart_id=oldest, bodice_id=dockets.get(garment.bodice), armhole=garment.armhole,
-                rules=garment.rules or method.rules, accepted=garment.accepted,
+                rules=garment.rules or method.rules, accepted=garment.accepted, **_stand(*STANDS.get(garment.name, NOWHERE)),
             )  # fmt: skip
             dockets[garment.name] = docket.id
-            if garment.name in STANDS:
-                _stand(docket, *STANDS[garment.name])
         _notes(session, production)
     return True
 
 
-def _stand(docket: Docket, due: int | None, waits: str, cut: int | None, fitted: int | None, finished: int | None) -> None:
+def _stand(due: int | None, waits: str, *done: int | None) -> dict[str, Any]:
+    """Where a garment stands, as its columns."""
     today = date.today()
-    docket.due_on, docket.waits = None if due is None else today + timedelta(days=due), waits
-    days = (None if ago is None else today - timedelta(days=ago) for ago in (cut, fitted, finished))
-    docket.cut_on, docket.fitted_on, docket.finished_on = days
+    days = (None if ago is None else today - timedelta(days=ago) for ago in done)
+    ready = None if due is None else today + timedelta(days=due)
+    return {"due_on": ready, "waits": waits, **dict(zip(("cut_on", "fitted_on", "finished_on"), days, strict=True))}
 
 
 def _notes(session: Session, production: Production) -> None:

@@ -240,6 +240,7 @@ STANDS: dict[str, tuple[int | None, str, int | None, int | None, int | None]] = 
     "Crew trousers": (24, "", 20, 11, 2),
     "Mourning skirt": (24, "answer", None, None, None),
 }
+NOWHERE = (None, "", None, None, None)
 # notes: on whom or what, words, whether with sketches
 NOTES: tuple[tuple[str, str, bool], ...] = (
     (

@@ -36,6 +36,7 @@ from widehem.web import (
     find,
     first,
     health,
+    help,
     house,
     listen,
     lists,
@@ -135,6 +136,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
     writing.set_up(app)
     tries.set_up(app)
     notes.set_up(app)
+    help.set_up(app)
     show.set_up(app)
     at_work.set_up(app)
     for station in (
@@ -164,6 +166,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         paper,
         files,
         find,
+        help,
         copy_docket,
         company,
         notes,

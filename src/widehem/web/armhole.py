@@ -137,13 +137,13 @@ def open_for(wearer_id: int) -> Any:
     read, wrong, kept = read_typed(given, display().unit)
     name = given.get("name", "").strip()[:LONGEST]
     if not name:
-        wrong = {**wrong, "name": "The sleeve has no name yet: write one, then open the docket."}
+        wrong = {**wrong, "name": "The sleeve has no name yet: write one, then begin the garment."}
     if wrong or read is None or problems(read):
         return _page(wearer_id, None, given, wrong), 422
     with writing() as session:
         found = session.merge(wearer, load=False)
         made = open_docket(session, found, name, method, armhole=kept)
-        tell(session, f"Opened {made.name} for {found.name}.", made)
+        tell(session, f"Began {made.name} for {found.name}.", made)
         number = made.id
     return redirect(url_for("board.draft", docket_id=number), 303)
 

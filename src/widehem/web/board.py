@@ -21,7 +21,7 @@ from widehem.core.drafting.method import Method
 from widehem.core.marking.house import settings_for, value_words
 from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.pattern.acceptance import accepted
-from widehem.core.setting.option import OptionError
+from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.standing import WAITS
 from widehem.core.units import Saying, parse_length
@@ -158,7 +158,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         return f"{here}?{query}" if query else here
 
     slip = state.slip if made is not None or state.slip == GARMENT else "settings"
-    keys = _field_keys(method, chart, slip)
+    keys = _field_keys(method, chart, slip, state, made)
     fields = {
         group: [
             field_for(
@@ -192,6 +192,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "armhole": work.armhole,
         "catalogue": CATALOGUE,
         "waits": WAITS,
+        "otherwise": _otherwise(made),
         "meanwhile": "meanwhile" in request.args,
         "links": _setting_links(state, to, fields),
         "older": older_rules(work),
@@ -295,15 +296,39 @@ def _mends(made: Made, state: BoardState, to: Any) -> dict[str, list[tuple[str, 
 QUICK = ("length",)  # the options that stand under the steps, beside the ease
 
 
-def _field_keys(method: Method, chart: Chart, slip: str) -> dict[str, list[str]]:
-    """Which settings the slip shows: all of them, or under the steps only ease and length."""
+def _field_keys(
+    method: Method, chart: Chart, slip: str, state: BoardState, made: Made | None
+) -> dict[str, list[str]]:  # fmt: skip
+    """Which settings the slip shows, by what they are about: those that do something here, or under the steps only ease and
+    length. What is set or tried is always shown."""
     ease = [EASE + option.code for option in method.ease]
     if slip == "steps":
         return {"quick": [*ease, *(OPTION + option.code for option in method.options if option.code in QUICK)]}
     if slip in ("checks", GARMENT):
         return {}
     measures = [MEASURE + need.measure for need in method.needs if need.measure in chart]
-    return {"measures": measures, "ease": ease, "options": [OPTION + option.code for option in method.options]}
+    now = _in_force(method, state, made)
+    shown = [
+        option for option in method.options if option.applies(now) or OPTION + option.code in {**state.kept, **state.tried}
+    ]
+    groups = {
+        group: [OPTION + option.code for option in shown if option.group == group] for group in ("shape", "cloth", "truth")
+    }
+    return {"ease": ease, "shape": groups["shape"], "cloth": groups["cloth"], "measures": measures, "truth": groups["truth"]}
+
+
+def _in_force(method: Method, state: BoardState, made: Made | None) -> dict[str, Value]:
+    """The choices that are in force, by the code of their option."""
+    tried = {key[2:]: text for key, text in state.settings.items() if key.startswith(OPTION)}
+    usual = {option.code: option.default for option in method.options if option.kind == "choice" and option.default is not None}
+    drawn = made.draft.options if made is not None else {}
+    return {**usual, **{code: value for code, value in drawn.items() if isinstance(value, str)}, **tried}
+
+
+def _otherwise(made: Made | None) -> dict[str, Saying]:
+    """By the key of an ease, what is said where another is drawn than was set."""
+    said = {EASE + asked.name: asked.not_as_set() for asked in made.girths} if made is not None else {}
+    return {key: words for key, words in said.items() if words is not None}
 
 
 def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -> dict[str, dict[str, str]]:
@@ -321,7 +346,7 @@ def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -
 
 def _next(docket: Docket, made: Made, step: int, to: Any, state: BoardState | None) -> Next:
     last = len(made.steps)
-    back = f"Take step {step} back" if step > 1 else ""
+    back = f"Back to step {step - 1}" if step > 1 else ""
     back_href = to(step=step - 1) if step > 1 else ""
     if step < last:
         title = made.steps[step].title

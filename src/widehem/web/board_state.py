@@ -218,6 +218,7 @@ def field_for(
     """The field of one setting, marked where it is the house's. typed, error: what was typed in vain. made: what is drawn, for
     defaults that follow from it; rules: those it is drawn by, 0 for today's."""
     found = _field_for(method, key, chart, state, show, typed, error, made=made, rules=rules)
+    found = replace(found, why=show.words(found.why))
     if key not in state.house:
         return found
     house = state.settings.get(key, "") == state.house[key]

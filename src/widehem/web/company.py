@@ -63,6 +63,8 @@ def table(production_id: int) -> str:
         values = [(row.wearer.name, value) for row in found for value in (row.chart.get(code),) if value is not None]
         least, most = (min(v for _, v in values), max(v for _, v in values)) if values else (0.0, 0.0)
         label = f"{CATALOGUE[code].name}: {len(values)} wearers from {show.length(least)} to {show.full(most)}"
+        if len(values) == 1:
+            label = f"{CATALOGUE[code].name}: 1 wearer, {show.full(least)}"
         strips[code] = strip(values, label)
     gaps = sum(1 for row in found for code in codes if code not in row.chart)
     doubted, old = sum(1 for row in rows if row.doubted), sum(1 for row in rows if row.old)

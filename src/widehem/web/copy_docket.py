@@ -82,6 +82,6 @@ def make_sleeve(docket_id: int) -> Any:
         if method is None or method not in sleeves_for(METHODS[docket.method]):
             abort(400)
         made = open_docket(session, docket.wearer, f"Sleeve of {docket.name}"[:LONGEST], method, bodice_id=docket.id)
-        tell(session, f"Opened {made.name} for {docket.wearer.name}.", made)
+        tell(session, f"Began {made.name} for {docket.wearer.name}.", made)
         number = made.id
     return redirect(url_for("board.draft", docket_id=number), 303)

@@ -183,11 +183,13 @@ def _slots(groups: Sequence[Group], known: Looked) -> list[Slot]:
     slots = []
     for code, title, words in (
         ("due", "Due", "in fourteen days"), ("untrue", "Not true", "before they are cut"), ("stale", "Stale", "a newer chart differs"),
-        ("doubt", "In doubt", "charts to look at"),
+        ("doubt", "In doubt", "charts with a doubt"),
     ):  # fmt: skip
         group = counts.get(code)
         verdict = group.verdict if group else "open" if known.rest else "count"
         href = "#" + code if group else ""
+        late = sum(1 for entry in group.entries if entry.late) if group else 0
+        words = f"{late} late" if code == "due" and late else words
         brief = words if group else "being looked at" if known.rest else "nothing"
         slots.append(Slot(title, verdict, str(len(group.entries)) if group else "0", "", brief, href))
     return slots

@@ -10,6 +10,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.drafting.method import METHODS
 from widehem.store.finding import MOST, find
 from widehem.store.models import Docket, Production, Wearer
+from widehem.web.help import helped_by
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.selvedge import Selvedge
@@ -38,11 +39,20 @@ def page() -> str:
     methods = [m for m in METHODS.values() if words and _has(words, m.name, m.group, m.summary)][:MOST]
     measures = [m for m in CATALOGUE.values() if words and _has(words, m.name, *m.also)][:MOST]
     rooms = [room for room in ROOMS if words and _has(words, room[0], room[1], room[2])]
+    helps = helped_by(words)[:MOST]
     whose = found.wearers[0] if found.wearers else newest
-    count = len(found.productions) + len(found.wearers) + len(found.dockets) + len(methods) + len(measures) + len(rooms)
+    count = (
+        len(found.productions)
+        + len(found.wearers)
+        + len(found.dockets)
+        + len(methods)
+        + len(measures)
+        + len(rooms)
+        + len(helps)
+    )
     first = _first(found.dockets, found.wearers, found.productions)
     return render_template(
-        "find.html", asked=asked, found=found, methods=methods, measures=measures, rooms=rooms, whose=whose, count=count,
+        "find.html", asked=asked, found=found, methods=methods, measures=measures, rooms=rooms, helps=helps, whose=whose, count=count,
         all_methods=METHODS, selvedge=Selvedge(), slots=[Slot("Found", "count", str(count), "", f"by “{asked}”" if asked else "")],
         tally="", next=first or Next("To the productions", url_for("desk.index")),
     )  # fmt: skip

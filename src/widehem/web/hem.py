@@ -1,4 +1,4 @@
-"""The hem: up to five slots of verdicts in an order that never changes, and the one next step."""
+"""The hem: up to five slots of verdicts, the worst first, and the one next step."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ class Next:
 
 
 def slots_of(checks: Sequence[Check], href: Callable[[Check], str]) -> list[Slot]:
-    """One slot per group of checks, showing the worst of the group."""
+    """One slot per group of checks, showing the worst of the group; the worst of all first."""
     groups: dict[str, list[Check]] = {}
     for check in checks:
         groups.setdefault(check.group, []).append(check)
@@ -60,7 +60,7 @@ def slots_of(checks: Sequence[Check], href: Callable[[Check], str]) -> list[Slot
         if worst.verdict == "true":
             worst = group[0]
         slots.append(slot_of(worst, href(worst), len(group)))
-    return slots
+    return sorted(slots, key=lambda slot: -_WORST.index(slot.verdict))
 
 
 def slot_of(check: Check, href: str = "", count: int = 1) -> Slot:

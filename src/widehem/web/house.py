@@ -128,14 +128,14 @@ def _row(key: str, option: Option, text: str) -> Row:
     if option.kind == "choice":
         ways = tuple((choice.code, choice.name) for choice in option.choices)
         usual = next((name for code, name in ways if code == option.default), "")
-        return Row(key, option.name, option.why, usual, text, choices=ways)
+        return Row(key, option.name, show.words(option.why), usual, text, choices=ways)
     if option.default is None:
         usual = "from the drawing" if option.drawn else "from the chart" if option.worked else "by method"
     elif option.kind == "number":
-        return Row(key, option.name, option.why, f"{float(option.default):g}", text)
+        return Row(key, option.name, show.words(option.why), f"{float(option.default):g}", text)
     else:
         usual = show.setting(float(option.default))
-    return Row(key, option.name, option.why, usual, _shown(text), show.unit)
+    return Row(key, option.name, show.words(option.why), usual, _shown(text), show.unit)
 
 
 def _shown(text: str) -> str:

@@ -228,7 +228,7 @@ def next_of(hand: InHand, at: str, to: Callable[[str], str]) -> Next:
     looking = [doubt for doubt in hand.open_doubts if doubt.measures]
     if looking:
         return Next(f"Look at {CATALOGUE[looking[0].measures[0]].name.lower()} again", to(looking[0].measures[0]), *back)
-    return Next("Open a docket", url_for("people.production", production_id=hand.wearer.production_id) + "#new-docket", *back)
+    return Next("Begin a garment", url_for("people.production", production_id=hand.wearer.production_id) + "#new-docket", *back)
 
 
 def uses(hand: InHand, code: str) -> list[tuple[str, str, bool]]:

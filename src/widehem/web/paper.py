@@ -92,7 +92,7 @@ def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> An
         slots=[*(slot_of(check) for check in checks), _paper_slot(sheets), _cloth_slot(pattern, show)],
         tally=tally(checks),
         next=Next(
-            f"Take {printed} sheets of {PAPERS[paper].name}" if PAPERS[paper].width else "Take the one big page",
+            f"Download {printed} sheets of {PAPERS[paper].name}" if PAPERS[paper].width else "Download the one big page",
             url_for(".file", docket_id=docket_id, name="sheets.pdf", paper=paper, scale=scale),
             "Back to the block",
             url_for("board.draft", docket_id=docket_id),

@@ -197,23 +197,23 @@ def add_docket(production_id: int) -> Any:
     name, method = typed.get("docket", "").strip(), typed.get("method", "")
     errors = {}
     if not name:
-        errors["docket"] = "The garment has no name yet: write one, then open the docket."
+        errors["docket"] = "The garment has no name yet: write one, then begin the garment."
     if method not in METHODS:
-        errors["method"] = "Choose how it is drafted, then open the docket."
+        errors["method"] = "Choose how it is drafted, then begin the garment."
     with writing() as session:
         wearer = session.get(Wearer, request.form.get("for", 0, type=number_of))
         if wearer is None or wearer.production_id != production_id:
-            errors["for"] = "Choose who wears it, then open the docket."
+            errors["for"] = "Choose who wears it, then begin the garment."
         sleeve = METHODS[method] if not errors and METHODS[method].for_armhole else None
         bodice = bodice_for(session, wearer.id, sleeve) if wearer is not None and sleeve is not None else None
         if sleeve is not None and bodice is None:
             errors["method"] = (
-                "A sleeve is drawn for an armhole: open a docket with a bodice for this wearer first, or measure the armhole "
+                "A sleeve is drawn for an armhole: begin a bodice for this wearer first, or measure the armhole "
                 "of a garment (Methods, on the wearer's page)."
             )
         if not errors and wearer is not None:
             made = open_docket(session, wearer, name[:LONGEST], METHODS[method], bodice_id=bodice.id if bodice else None)
-            tell(session, f"Opened {made.name} for {wearer.name}.", made)
+            tell(session, f"Began {made.name} for {wearer.name}.", made)
             number = made.id
     if errors:
         return _production(production_id, errors, typed), 422

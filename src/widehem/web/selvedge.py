@@ -12,7 +12,6 @@ from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
 from widehem.core.drafting.method import METHODS
 from widehem.store.models import Docket, Production, Wearer
-from widehem.web.show import day
 
 
 @dataclass(frozen=True)
@@ -80,7 +79,7 @@ def selvedge(
                 "Cut",
                 url_for("paper.cut", docket_id=docket.id),
                 "done" if docket.cut_on else open_ if station == "cut" else "bare",
-                f"cut {day(docket.cut_on)}" if docket.cut_on and station != "cut" else cut,
+                "cut" if docket.cut_on and station != "cut" else cut,
                 "3",
                 station == "cut",
             )

@@ -122,6 +122,7 @@ def set_up(app: Flask) -> None:
     def helpers() -> dict[str, Any]:
         return {
             "show": display(),
+            "worded": display().words,
             "length": length,
             "other_length": other_length,
             "said": said,

@@ -17,9 +17,9 @@ CLOTH = Option(
         Choice("knit", "Knit", "it gives by its stretch and may be smaller than the body"),
     ),
 )  # fmt: skip
-STRETCH = Option("stretch", "Stretch of a knit, per cent", "number", 30.0, "10 cm of it, pulled gently to 13, give 30; half of that may be used", 5.0, 150.0, 5.0)  # fmt: skip
-LAYERS = Option("layers", "Layers underneath", "number", 0.0, f"ordinary ones; each takes about {LAYER:g} cm round the body", 0.0, 5.0, 1.0)  # fmt: skip
-PADDED = Option("padded", "Padded layers underneath", "number", 0.0, f"each takes about {PADDED_LAYER:g} cm round the body, or measure over it", 0.0, 3.0, 1.0)  # fmt: skip
+STRETCH = Option("stretch", "Stretch of a knit, per cent", "number", 30.0, "{10} of it, pulled gently to {13}, give 30 in a hundred; half of that may be used", 5.0, 150.0, 5.0)  # fmt: skip
+LAYERS = Option("layers", "Layers underneath", "number", 0.0, f"ordinary ones; each takes about {{{LAYER:g}}} round the body", 0.0, 5.0, 1.0)  # fmt: skip
+PADDED = Option("padded", "Padded layers underneath", "number", 0.0, f"each takes about {{{PADDED_LAYER:g}}} round the body, or measure over it", 0.0, 3.0, 1.0)  # fmt: skip
 KNIT = (("cloth", ("knit",)),)
 WORN = (
     replace(CLOTH, group="cloth"), replace(STRETCH, group="cloth", when=KNIT), replace(LAYERS, group="cloth"),
@@ -46,8 +46,8 @@ LIMITS = (SEAM_LIMIT, LEGS_LIMIT, CORNER_LIMIT)
 DRILL = Option(
     "drill", "Drill holes", "choice", "inside", "where a dart is marked on the cloth",
     choices=(
-        Choice("inside", "Inside the point", "1.5 from it towards the mouth"),
-        Choice("lowered", "Of a lowered point", "the dart is sewn 2 shorter, and the hole lies 1 further: 3 from the point drawn"),
+        Choice("inside", "Inside the point", "{1.5} from it towards the mouth"),
+        Choice("lowered", "Of a lowered point", "the dart is sewn {2} shorter, and the hole lies {1} further: {3} from the point drawn"),
     ),
     school=True,
 )  # fmt: skip

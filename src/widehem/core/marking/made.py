@@ -94,7 +94,9 @@ def mark_up(made: Made, plan: AllowancePlan, heading: Heading | None = None, sho
         _mark(made.garment, piece, plan, head, show, (number, len(made.laid)), drill)
         for number, piece in enumerate(made.laid, 1)
     )
-    rows = tuple(CutRow(m.piece.title, cloth.cut, cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use))
+    rows = tuple(
+        CutRow(m.piece.title, show.words(cloth.cut), cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use)
+    )
     return Pattern(head, plan, pieces, rows, _notions(made, show))
 
 
@@ -150,7 +152,7 @@ def _words(
 ) -> tuple[list[str], list[str]]:
     title = f"{piece.title}, {number[0]} of {number[1]}"
     first, *more = cloths_of(piece, plan.use)
-    cut = f"cut {first.cut}, {first.cloth}" + (f"; also {', '.join(cloth.cloth for cloth in more)}" if more else "")
+    cut = f"cut {show.words(first.cut)}, {first.cloth}" + (f"; also {', '.join(cloth.cloth for cloth in more)}" if more else "")
     lines = [title, cut]
     if head.costume:
         lines.append(head.costume)

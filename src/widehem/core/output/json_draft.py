@@ -148,10 +148,10 @@ def _option(option: Option) -> dict[str, Any]:
         "name": option.name,
         "kind": option.kind,
         "default": option.default,
-        "why": option.why,
+        "why": METRIC.words(option.why),
     }
     if option.kind == "choice":
-        found["choices"] = [{"code": c.code, "name": c.name, "why": c.why} for c in option.choices]
+        found["choices"] = [{"code": c.code, "name": c.name, "why": METRIC.words(c.why)} for c in option.choices]
     else:
         found["range"] = [option.low, option.high]
         found["unit"] = "cm" if option.kind == "length" else ""

@@ -21,7 +21,7 @@ from widehem.core.units import METRIC, Display
 from widehem.core.values import record
 
 LETTER_PX = 7.4  # pixels a letter of a note is wide
-USUAL_PX = (588, 570)
+USUAL_PX = (840, 490)
 HIGH_PART = 0.4  # of a piece that lies above its bust line, and its name with it
 NAME_ROOM = 70  # pixels a piece needs for its name in large letters
 NAME_LETTER, NOTE_LETTER = 13.0, 5.0  # pixels for each of them, large and small; a small name may reach a little beyond

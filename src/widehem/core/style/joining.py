@@ -31,9 +31,9 @@ TROUSERS = Option(
     "trousers", "Trousers", "choice", "crease", "either school",
     choices=(Choice("crease", "Crease line", "balanced on the crease"), Choice("frame", "Frame", "roomy in the seat")),
 )  # fmt: skip
-GAP = Option("gap", "Gap at the side and in front", "length", 2.0, "between both waists; 2 is the least to sit and to reach",
+GAP = Option("gap", "Gap at the side and in front", "length", 2.0, "between both waists; {2} is the least to sit and to reach",
     1.0, 6.0, 0.5)  # fmt: skip
-GAP_BACK = Option("gap_back", "Gap at the centre back", "length", 3.0, "between both waists; 3 is the least to sit and to "
+GAP_BACK = Option("gap_back", "Gap at the centre back", "length", 3.0, "between both waists; {3} is the least to sit and to "
     "reach", 1.0, 8.0, 0.5)  # fmt: skip
 SECOND = Option(
     "second_dart", "Second back dart", "choice", "sewn", "where there are two",

@@ -26,8 +26,6 @@
     if (typing(event.target) || document.body.dataset.keys !== "on") return;
     if (event.key === "h" || event.key === "H") {
       hemStep(1);
-    } else if (event.key === "?") {
-      window.location.href = "/#keys";
     } else {
       const element = find(event.key.toLowerCase());
       if (!element) return;
@@ -39,6 +37,18 @@
       }
     }
     event.preventDefault();
+  });
+
+  // ---- help lies over the page ----
+  document.addEventListener("htmx:afterSwap", (event) => {
+    const dialog = document.getElementById("help");
+    if (!event.detail.target || event.detail.target.id !== "help-words" || dialog.open) return;
+    dialog.showModal();
+    dialog.scrollTop = 0;
+  });
+  document.addEventListener("click", (event) => {
+    const dialog = document.getElementById("help");
+    if (dialog.open && (event.target === dialog || event.target.closest("#help a"))) dialog.close();
   });
 
   // ---- a link to a field on this page goes into it ----
@@ -60,7 +70,7 @@
   }
   document.addEventListener("change", (event) => send(event.target));
   document.addEventListener("keydown", (event) => {
-    if (event.key !== "Enter" || !event.target.matches("form[data-live] input")) return;
+    if (event.key !== "Enter" || !event.target.matches("form[data-live] input:not([data-filter])")) return;
     event.preventDefault();
     if (event.target.value !== event.target.defaultValue) send(event.target);
   });
@@ -78,7 +88,8 @@
     const active = document.activeElement;
     const body = document.querySelector(".slip-body, .chart");
     const chart = document.querySelector(".chart");
-    held = { name: nameOf(active), tag: active && active.tagName, page: window.location.pathname, slip: body ? body.scrollTop : 0, chart: chart ? chart.scrollTop : 0 };
+    const shell = event.detail.target && event.detail.target.id === "shell";
+    held = { shell, name: nameOf(active), tag: active && active.tagName, page: window.location.pathname, slip: body ? body.scrollTop : 0, chart: chart ? chart.scrollTop : 0 };
   });
 
   document.addEventListener("htmx:afterSettle", (event) => {
@@ -95,10 +106,18 @@
     if (chart && held) chart.scrollTop = held.chart;
     reveal(body, now);
     reveal(chart, document.querySelector(".chart .now"));
+    const turned = held && held.shell && held.page !== window.location.pathname; // another page: it begins at its title
+    if (turned && window.scrollY) window.scrollTo(0, 0);
     const wrong = document.querySelector("[aria-invalid=true]:not(.rows *), .refusal"); // a sheet lets the maker go on
     if (wrong) {
       wrong.focus({ preventScroll: true });
       wrong.scrollIntoView({ block: "center" });
+    } else if (turned && !document.querySelector("#shell [autofocus]") && !window.location.hash) {
+      const title = document.querySelector("h1");
+      if (title) {
+        title.tabIndex = -1;
+        title.focus({ preventScroll: true });
+      }
     } else if (held && held.name && (document.activeElement === document.body || !document.activeElement)) {
       const again = Array.from(document.querySelectorAll(held.tag)).find((element) => nameOf(element) === held.name);
       if (again) again.focus({ preventScroll: true });
@@ -147,7 +166,66 @@
   document.addEventListener("htmx:sendError", () => lost("No answer from the workroom. What you typed is still here: try again."));
   document.addEventListener("htmx:timeout", () => lost("The workroom takes long to answer. Try again."));
 
+  // ---- groups that fold stay as they were left, and a word finds a setting ----
+  const FOLDS = "wh-folds";
+  function folds() {
+    try {
+      return JSON.parse(sessionStorage.getItem(FOLDS) || "{}");
+    } catch (error) {
+      return {};
+    }
+  }
+  function unfold() {
+    const kept = folds();
+    document.querySelectorAll("details[data-fold]").forEach((fold) => {
+      if (fold.dataset.fold in kept) fold.open = kept[fold.dataset.fold];
+    });
+    document.querySelectorAll("[data-filter]").forEach(filter);
+  }
+  document.addEventListener("click", (event) => {
+    const fold = event.target.closest("details[data-fold] > summary");
+    if (!fold) return;
+    const kept = folds();
+    kept[fold.parentElement.dataset.fold] = !fold.parentElement.open;
+    try {
+      sessionStorage.setItem(FOLDS, JSON.stringify(kept));
+    } catch (error) {
+      // no storage: it folds for this page only
+    }
+  });
+  let sought = "";
+  function filter(field) {
+    if (field.value) sought = field.value;
+    else if (sought && field !== document.activeElement) field.value = sought;
+    const word = field.value.trim().toLowerCase();
+    const form = field.form;
+    let found = 0;
+    form.querySelectorAll(".opt").forEach((opt) => {
+      opt.hidden = word !== "" && !opt.textContent.toLowerCase().includes(word);
+      if (!opt.hidden) found += 1;
+    });
+    const kept = folds();
+    form.querySelectorAll("details[data-fold]").forEach((fold) => {
+      const any = Array.from(fold.querySelectorAll(".opt")).some((opt) => !opt.hidden);
+      fold.hidden = !any;
+      if (word) fold.open = any;
+      else if (fold.dataset.fold in kept) fold.open = kept[fold.dataset.fold];
+    });
+    form.querySelector(".none-found").hidden = found > 0;
+  }
+  document.addEventListener("input", (event) => {
+    if (!event.target.matches("[data-filter]")) return;
+    event.stopPropagation();
+    sought = event.target.value;
+    filter(event.target);
+  });
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("[data-filter]")) event.stopImmediatePropagation();
+  }, true);
+  document.addEventListener("htmx:afterSettle", unfold);
+
   document.addEventListener("DOMContentLoaded", () => {
+    unfold();
     reveal(document.querySelector(".slip-body"), document.querySelector(".slip-body .now"));
     reveal(document.querySelector(".chart"), document.querySelector(".chart .now"));
   });

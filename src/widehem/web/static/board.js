@@ -76,9 +76,7 @@
 
       // ---- what part of the sheet is seen ----
       room() {
-        const desk = this.$root.querySelector(".desk");
-        const wide = this.svg.clientWidth;
-        return wide > 620 && desk ? wide - desk.offsetWidth - 36 : wide;
+        return this.svg.clientWidth;
       },
       size() {
         if (!this.svg.clientWidth) return;
@@ -89,7 +87,8 @@
       fitBox() {
         const [left, top, wide, high] = this.frame;
         const scale = Math.min(this.room() / wide, (this.svg.clientHeight - 2 * AIR) / high);
-        this.box = { left, top: top - AIR / scale, width: this.svg.clientWidth / scale, height: this.svg.clientHeight / scale, fitted: true };
+        const aside = (this.svg.clientWidth / scale - wide) / 2;
+        this.box = { left: left - aside, top: top - AIR / scale, width: this.svg.clientWidth / scale, height: this.svg.clientHeight / scale, fitted: true };
       },
       fit() {
         this.fitBox();
@@ -100,12 +99,13 @@
         kept.box = b;
         this.svg.setAttribute("viewBox", [b.left, b.top, b.width, b.height].map((n) => n.toFixed(4)).join(" "));
         this.svg.style.setProperty("--u", (b.width / this.svg.clientWidth).toFixed(6));
-        const lens = this.$refs.magnifier;
+        const lens = document.getElementById("magnifier");
         if (lens && lens.clientWidth) {
           const seen = lens.viewBox.baseVal;
           lens.style.setProperty("--u", (1 / Math.min(lens.clientWidth / seen.width, lens.clientHeight / seen.height)).toFixed(6));
         }
         this.rule();
+        window.widehemLabels.soon(this.svg);
       },
       place(x, y) {
         const rect = this.svg.getBoundingClientRect();
@@ -292,6 +292,7 @@
         this.$root.classList.toggle("no-" + code, !event.target.checked);
         kept.off = kept.off.filter((other) => other !== code);
         if (!event.target.checked) kept.off.push(code);
+        window.widehemLabels.soon(this.svg);
       },
       alone() {
         document.body.classList.toggle("table-alone");

@@ -66,19 +66,19 @@ UNDER_ARM = 0.1  # cm below a front underarm that lies lower than the bust: ther
 OPTIONS = (
     Option("top", "Top edge below the side neck point", "length", 12.0, "where the front begins", 10.0, 16.0, 0.5),
     Option("neckline", "Neckline", "choice", "straight", "of the front",
-        choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "4.5 lower at the centre"))),
+        choices=(Choice("straight", "Straight", "level across"), Choice("heart", "Heart", "{4.5} lower at the centre"))),
     Option("back_top", "Back top below the underarm", "length", 2.0, "how low the back lies at its centre", 0.0, 12.0, 0.5),
     Option("length", "Length below the waist", "length", None, "at the centre; to the hip unless another is set", 3.0, 40.0,
         0.5, worked=lambda on: on["waist_hip"], uses=("waist_hip",)),
     Option("back", "Back", "choice", "shaped", "how much the centre back goes in",
-        choices=(Choice("shaped", "Hollow", "a third of what is to be lost, at most 2.5"),
+        choices=(Choice("shaped", "Hollow", "a third of what is to be lost, at most {2.5}"),
             Choice("flat", "Flat", "straight down"))),
     Option("opening_at", "Opening", "choice", "centre_back", "along its whole length",
         choices=(Choice("centre_back", "Centre back", "laced, hooked or with a zip"),
             Choice("centre_front", "Centre front", "with a busk or hooks"))),
     Option("lap", "Lap at the centre back", "choice", "none", "for hooks or buttons, where the opening is there",
         choices=(Choice("none", "None", "edge to edge: laced, or with a zip"),
-            Choice("lap", "A lap", "3.8 on both sides, of which 1.3 is turned in"))),
+            Choice("lap", "A lap", "{3.8} on both sides, of which {1.3} is turned in"))),
 )  # fmt: skip
 EASE = (
     Option("bust", "Bust ease", "length", 0.0, "whole round, given to the sides; none in what is boned or gives", CLOSEST, 12.0,

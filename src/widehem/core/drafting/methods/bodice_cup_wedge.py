@@ -63,8 +63,8 @@ GAPE_MOST = 2.0  # cm
 RISE_MOST = 4.5  # cm that the waist of a front rises to its side where no dart can be laid there
 SMALL_CUP = 0.5  # cm: a front without a cup is so much shorter than the back
 EASE = (
-    Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; 1.5 "
-        "close, 2.5 easy, 3.2 roomy", 0.5, 6.0, 0.25, least=1.0),
+    Option("quarter", "Ease on each quarter", "length", 1.5, "at the high bust, nothing of it left at the side waist; {1.5} "
+        "close, {2.5} easy, {3.2} roomy", 0.5, 6.0, 0.25, least=1.0),
     Option("waist", "Waist ease", "length", 3.0, "whole round, to which the ease above tapers away; to sit and to eat", -8.0, 20.0, 0.5, least=1.5),
     Option("across_back", "Across back ease", "length", 1.0, "whole width; to bring the arms forward", 0.0, 8.0, 0.25),
     Option("depth", "Armhole depth ease", "length", 2.0, "the armhole lies this far below the arm", 0.0, 6.0, 0.25),

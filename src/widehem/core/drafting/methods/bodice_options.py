@@ -13,13 +13,13 @@ EASE = (
 DART_PLACE = Option(
     "dart_place", "Bust dart", "choice", "usual", "it may open anywhere round the bust point",
     choices=(
-        Choice("usual", "As the figure asks", "at the shoulder; wider than 8 there, shared with the waist; under 2.5, eased into the armhole"),
+        Choice("usual", "As the figure asks", "at the shoulder; wider than {8} there, shared with the waist; under {2.5}, eased into the armhole"),
         Choice("shoulder", "Shoulder", "from the middle of the shoulder, as it is constructed"),
         Choice("neck", "Neck", "from the middle of the neckline"),
         Choice("armhole", "Armhole", "from the chest point; for panel lines"),
         Choice("side", "Side", "below the underarm; the shoulder stays whole"),
         Choice("waist", "Waist", "taken together with the waist dart"),
-        Choice("eased", "Eased into the armhole", "a small one, up to 1 at the armhole; no dart is sewn"),
+        Choice("eased", "Eased into the armhole", "a small one, up to {1} at the armhole; no dart is sewn"),
         Choice("shared", "Shoulder and waist", "half and half, where one dart would be too wide"),
     ),
     before=((1, "shoulder"),),
@@ -27,15 +27,15 @@ DART_PLACE = Option(
 BACK_SHOULDER = Option(
     "back_shoulder", "Back shoulder", "choice", "eased", "the blade needs room",
     choices=(
-        Choice("eased", "Eased in", "half a centimetre is eased into the front shoulder"),
-        Choice("dart", "Shoulder dart", "a dart of 1.2 in the middle of the shoulder, to the blade"),
+        Choice("eased", "Eased in", "{0.5} is eased into the front shoulder"),
+        Choice("dart", "Shoulder dart", "a dart of {1.2} in the middle of the shoulder, to the blade"),
         Choice("neck", "Neck dart", "the same dart, brought into the neckline"),
     ),
 )  # fmt: skip
 WAIST_DARTS = Option(
     "waist_darts", "Waist darts", "choice", "auto", "fewer are better",
     choices=(
-        Choice("auto", "As the figure asks", "none up to 2.5 in a half piece, two over 4.5"),
+        Choice("auto", "As the figure asks", "none up to {2.5} in a half piece, two over {4.5}"),
         Choice("none", "None", "all at the side"),
         Choice("one", "One in each piece", "one behind, one in front"),
         Choice("two", "Two in each piece", "two behind, two in front"),
@@ -94,7 +94,7 @@ AMOUNT = Option(
         Choice("computed", "Computed", "from bust and high bust, then balanced"),
         Choice("sixteenth", "Bust / 16", "a fraction, measured at the shoulder"),
         Choice("twentieth", "Bust / 20", "a smaller fraction, measured at the shoulder"),
-        Choice("table", "By a table", "7.0 at bust 88 and 0.6 for every 4; curved figures only"),
+        Choice("table", "By a table", "{7} at a bust of {88}, and {0.6} for every {4} more; curved figures only"),
     ),
 )  # fmt: skip
 
@@ -102,9 +102,9 @@ LEVEL = Option(
     "level", "Armhole level", "choice", "measured", "makers differ where the underarm lies, before the depth ease",
     choices=(
         Choice("measured", "Armscye depth", "as it was read"),
-        Choice("half", "Half the back length", "half of nape to waist, and 2.5"),
+        Choice("half", "Half the back length", "half of nape to waist, and {2.5}"),
         Choice("armscye", "Half the armscye", "half of the girth round the arm's eye"),
-        Choice("bust", "Bust / 6", "a sixth of the bust and 1.5, below the shoulder tip"),
+        Choice("bust", "Bust / 6", "a sixth of the bust and {1.5}, below the shoulder tip"),
     ),
     school=True,
 )  # fmt: skip

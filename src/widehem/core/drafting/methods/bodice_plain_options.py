@@ -22,9 +22,9 @@ OPTIONS = (
     Option(
         "level", "Armhole level", "choice", "measured", "half of the nape to waist alone binds under the arm",
         choices=(Choice("measured", "Armscye depth", "and what it shall lie below the arm"),
-            Choice("half", "Half the back length", "half of nape to waist, and 2.5"),
+            Choice("half", "Half the back length", "half of nape to waist, and {2.5}"),
             Choice("armscye", "Half the armscye", "and what it shall lie below the arm"),
-            Choice("bust", "Bust / 6", "a sixth of the bust and 1.5, below the shoulder tip")),
+            Choice("bust", "Bust / 6", "a sixth of the bust and {1.5}, below the shoulder tip")),
         school=True,
     ),
     Option("below", "Armhole below the arm", "length", 3.0, "a loose armhole lies lower", 1.0, 6.0, 0.5),
@@ -39,7 +39,7 @@ OPTIONS = (
         100.0, 10.0),
     Option(
         "trued_hole", "Armholes trued", "choice", "needed", "a front armhole that is longer than the back gapes",
-        choices=(Choice("needed", "As far as needed", "folded out across the chest and raised at the underarm, 0.7 each at most"),
+        choices=(Choice("needed", "As far as needed", "folded out across the chest and raised at the underarm, {0.7} each at most"),
             Choice("set", "Only as set below", "what gapes is shown")),
         before=((1, "set"),),
     ),

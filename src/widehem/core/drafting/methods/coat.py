@@ -198,7 +198,7 @@ def _back(sheet: Sheet, at: Frame, back: Half, side: Side) -> Piece:
         )
     )  # fmt: skip
     lining = Cloth(
-        "lining", "2, a pair, 2 cm more at the centre for a pleat" if shaped else "1 on the fold, 2 cm more for a pleat"
+        "lining", "2, a pair, {2} more at the centre for a pleat" if shaped else "1 on the fold, {2} more for a pleat"
     )
     cloth = Cloth("cloth", "2, a pair" if shaped else "1 on the fold")
     grain = (Point(at.quarter * 0.4, at.under + 4), Point(at.quarter * 0.4, at.hem - 6)) if shaped else None
@@ -243,7 +243,7 @@ def _front(sheet: Sheet, at: Frame, front: Half, lapel: Lapel, side: Side) -> Pi
     )
     cloths = (
         Cloth("cloth", "2, a pair"),
-        Cloth("lining", "2, a pair, to 1.5 cm past the facing line"),
+        Cloth("lining", "2, a pair, to {1.5} past the facing line"),
         Cloth("interfacing", "2, a pair, to the facing line"),
     )
     grain = Point(at.quarter * 0.62, at.waist + 2), Point(at.quarter * 0.62, at.hem - 6)

@@ -10,20 +10,20 @@ FULLNESS = Option(
 UNDERARM = Option(
     "underarm", "Underarm", "choice", "fitted", "how high the armhole begins; makers differ", school=True,
     choices=(
-        Choice("fitted", "By the armscye", "as measured, moved until the armhole is 3 to 8 longer than the arm is round"),
+        Choice("fitted", "By the armscye", "as measured, moved until the armhole is {3#} to {8} longer than the arm is round"),
         Choice("arm", "As the arm is round", "moved until the armhole is as long as the armscye: close, for a sleeve without ease"),
         Choice("measured", "As measured", "wherever the underarm was read; the armhole is only held against the arm"),
     ),
 )  # fmt: skip
 CUP = Option(
-    "cup", "Cup", "choice", "auto", "where the front armhole would be more than 8 longer than the back, the seams do not hold the cup",
+    "cup", "Cup", "choice", "auto", "where the front armhole would be more than {8} longer than the back, the seams do not hold the cup",
     choices=(Choice("auto", "A dart where it is wanted", "from the front armhole to the bust"), Choice("seams", "In the seams alone", "eased in over the front of the arm")),
 )  # fmt: skip
-STRAP = Option("strap", "Width on the shoulder", "length", 6.0, "the outer part of the shoulder; a wide neck leaves 4, a closed one all of it", 4.0, 18.0, 0.5)  # fmt: skip
-NECK_FRONT = Option("neck_front", "Front neck depth", "length", 7.0, "below the side neck point; 5 is high", 5.0, 30.0, 0.5)
+STRAP = Option("strap", "Width on the shoulder", "length", 6.0, "the outer part of the shoulder; a wide neck leaves {4}, a closed one all of it", 4.0, 18.0, 0.5)  # fmt: skip
+NECK_FRONT = Option("neck_front", "Front neck depth", "length", 7.0, "below the side neck point; {5} is high", 5.0, 30.0, 0.5)
 NECK_BACK = Option("neck_back", "Back neck depth", "length", 3.0, "below the side neck point", 2.0, 10.0, 0.5)
 LENGTH = Option(
-    "length", "Skirt length", "length", None, "from the waist, along every line to the hem; 2 above the floor unless another is set", 20.0, 150.0, 1.0,
+    "length", "Skirt length", "length", None, "from the waist, along every line to the hem; {2} above the floor unless another is set", 20.0, 150.0, 1.0,
     worked=lambda on: on["waist_floor"] - 2, uses=("waist_floor",),
 )  # fmt: skip
 FLARE = Option(
@@ -54,7 +54,7 @@ OPENED = (("opening_at", ("centre_back", "centre_front")),)
 OPENING_BELOW = Option(
     "opening_below", "Opening below the waist", "length", 15.0, "how far it goes on", 0.0, 40.0, 1.0, when=OPENED
 )
-LACING = Option("lacing", "Left open for lacing", "length", 3.0, "2 to 4 stand open under the lace; 0 closes edge to edge", 0.0, 6.0, 0.5, when=OPENED)  # fmt: skip
+LACING = Option("lacing", "Left open for lacing", "length", 3.0, "{2#} to {4} stand open under the lace; 0 closes edge to edge", 0.0, 6.0, 0.5, when=OPENED)  # fmt: skip
 OPTIONS = (
     FULLNESS, UNDERARM, CUP, STRAP, NECK_FRONT, NECK_BACK, NECK_SHAPE, LENGTH, FLARE, SWEEP, GORES, GORE_FROM, OPENING, OPENING_BELOW, LACING,
 )  # fmt: skip

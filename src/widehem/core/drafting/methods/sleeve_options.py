@@ -23,9 +23,9 @@ def cap_ease(on: Mapping[str, Any]) -> Quantity:
 
 
 EASE = (
-    Option("upper_arm", "Upper arm ease", "length", None, "whole round, of a high cap; a lower cap is wider; 5, or 9 in a coat", 0.0, 15.0, 0.5, least=3.0,
+    Option("upper_arm", "Upper arm ease", "length", None, "whole round, of a high cap; a lower cap is wider; {5}, or {9} in a coat", 0.0, 15.0, 0.5, least=3.0,
         worked=lambda on: on[ARM_EASE], after=(ARM_EASE,), before=((2, 5.0),), drawn=True),
-    Option("cap", "Cap ease", "length", None, "eased into the armhole: 2.5 or 5.7 in a hundred of it, the smaller; less in crisp cloth, none in jersey", 0.0, 5.0, 0.25,
+    Option("cap", "Cap ease", "length", None, "eased into the armhole: {2.5}, or 5.7 in a hundred of it, the smaller; less in crisp cloth, none in jersey", 0.0, 5.0, 0.25,
         least=1.3, worked=cap_ease, after=(CLOTH.code, ARMHOLE), before=((2, CAP_MOST),), drawn=True),
 )  # fmt: skip
 CAP = Option(
@@ -40,7 +40,7 @@ CAP = Option(
 
 def length_option(more: float = 0.0) -> Option:
     """The length of a sleeve. more: over the arm length, cm."""
-    words = f"{more:g} over the wrist" if more else "to the wrist"
+    words = f"{{{more:g}}} over the wrist" if more else "to the wrist"
     return Option(
         "length", "Length", "length", None, f"from the shoulder tip; {words} unless another is set", 15.0, 90.0, 1.0,
         worked=lambda on: on["arm_length"] + more if more else on["arm_length"], uses=("arm_length",),
@@ -80,9 +80,9 @@ PITCH = Option(
     "pitch", "Pitch", "choice", "part", "how high the cap crosses its quarter lines; makers differ", school=True,
     choices=(
         Choice("part", "A part of the cap", "two thirds of its height behind, half in front"),
-        Choice("sixth", "A sixth of the armhole", "and 2.5 behind; a sixth in front"),
+        Choice("sixth", "A sixth of the armhole", "and {2.5} behind; a sixth in front"),
         Choice("thirds", "By thirds", "two thirds behind, one third in front: hollow for an arm that reaches forward"),
-        Choice("quarter", "Above the quarter mark", "a quarter of the armhole and 1 behind, a quarter less 1 in front"),
+        Choice("quarter", "Above the quarter mark", "a quarter of the armhole and {1} behind, a quarter less {1} in front"),
     ),
 )  # fmt: skip
 HOLD = Option(
@@ -114,7 +114,7 @@ OWN_HEIGHT = Option(
 )
 ELBOW = Option(
     "elbow", "Elbow", "choice", "none", "a bent sleeve follows the arm as it hangs",
-    choices=(Choice("none", "Straight", "the same seam front and back"), Choice("dart", "Elbow dart", "2.5 wide in the back seam, halfway to the middle")),
+    choices=(Choice("none", "Straight", "the same seam front and back"), Choice("dart", "Elbow dart", "{2.5} wide in the back seam, halfway to the middle")),
 )  # fmt: skip
 
 HELD = (("hold", "both"),)

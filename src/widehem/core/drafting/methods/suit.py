@@ -56,13 +56,13 @@ WAIST = Option(
     choices=(
         Choice("none", "Without a seam", "long darts run over it; it hangs looser"),
         Choice("seam", "With a seam", "cut there, the darts sewn above and below; as much room in the length"),
-        Choice("band", "With a band", "3 high, out of the same room in the length"),
+        Choice("band", "With a band", "{3} high, out of the same room in the length"),
         Choice("elastic", "Elastic", "no darts; a casing inside draws it in"),
     ),
 )  # fmt: skip
 GUSSET = Option(
     "gusset", "Underarm gusset", "choice", "none", "to lift the arm without lifting the suit",
-    choices=(Choice("none", "None", ""), Choice("diamond", "A diamond", "9 on each side, set into side and underarm seams")),
+    choices=(Choice("none", "None", ""), Choice("diamond", "A diamond", "{9} on each side, set into side and underarm seams")),
 )  # fmt: skip
 OF_FRAME = (("trousers", ("frame",)),)
 OPTIONS = (

@@ -57,7 +57,7 @@ FIT = Option(
     ),
 )  # fmt: skip
 LENGTH = Option(
-    "length", "Length", "length", None, "from the nape to the hem; 22 below the waist, over the hip, unless another is set",
+    "length", "Length", "length", None, "from the nape to the hem; {22} below the waist, over the hip, unless another is set",
         25.0, 130.0, 1.0,
     worked=lambda on: on["nape_waist"] + 22, uses=("nape_waist",),
 )  # fmt: skip
@@ -144,8 +144,9 @@ def draw(sheet: Sheet) -> None:
     stretch = float(sheet.options["stretch"])
     sheet.note(
         say(
-            f"Lay the greatest stretch round the body. The cloth should give {stretch:g} per cent: pull 10 cm of it gently "
-            f"and read."
+            f"Lay the greatest stretch round the body. The cloth should give {stretch:g} per cent: pull {{0u}} of it gently "
+            f"and read.",
+            10.0,
         )
     )
     if sheet.choice("opening_at") == "none":

@@ -22,24 +22,24 @@ LEG = Option(
 )  # fmt: skip
 LEGS = Option(
     "legs", "Legs", "choice", "long", "where they end",
-    choices=(Choice("long", "Long", "to the hem of the leg"), Choice("short", "Short", "cut level 5 below the crotch; both inseams are made equal there")),
+    choices=(Choice("long", "Long", "to the hem of the leg"), Choice("short", "Short", "cut level {5} below the crotch; both inseams are made equal there")),
 )  # fmt: skip
 
 
 def length_of_leg() -> Option:
     """The length of trousers."""
     return Option(
-        "length", "Length", "length", None, "from the waist line to the hem, anywhere from 5 under the crotch; 3 above the floor unless another is set", 25.0, 130.0, 1.0,
+        "length", "Length", "length", None, "from the waist line to the hem, anywhere from {5} under the crotch; {3} above the floor unless another is set", 25.0, 130.0, 1.0,
         worked=lambda on: on["waist_floor"] - 3, uses=("waist_floor",),
     )  # fmt: skip
 
 
 LENGTH = length_of_leg()
 RISE = Option(
-    "rise", "Crotch ease", "length", 1.5, "the crotch lies this far below the body; 0 close, 2.5 loose", 0.0, 4.0, 0.25
+    "rise", "Crotch ease", "length", 1.5, "the crotch lies this far below the body; 0 close, {2.5} loose", 0.0, 4.0, 0.25
 )
 KNEE = Option(
-    "knee_girth", "Knee girth", "length", None, "whole round; a bent knee wants 6 more than the knee, a usual leg has 8", 24.0, 80.0, 0.5,
+    "knee_girth", "Knee girth", "length", None, "whole round; a bent knee wants {6} more than the knee, a usual leg has {8}", 24.0, 80.0, 0.5,
     worked=lambda on: on["knee"] + KNEE_ROOM, uses=("knee",), drawn=True,
 )  # fmt: skip
 
@@ -69,7 +69,7 @@ DARTS = Option(
 )  # fmt: skip
 SEAT = Option(
     "seat", "Seat", "choice", "average", "a fuller seat leans the centre back further",
-    choices=(Choice("flat", "Flat", "2 in and up"), Choice("average", "Average", "2.5 in and up"), Choice("full", "Full", "3 in and up")),
+    choices=(Choice("flat", "Flat", "leans in and up by {2}"), Choice("average", "Average", "leans in and up by {2.5}"), Choice("full", "Full", "leans in and up by {3}")),
 )  # fmt: skip
 WAIST = Option(
     "waistline", "Waist", "choice", "band", "how it is finished and held",
@@ -79,7 +79,7 @@ CROTCH = Option(
     "crotch", "Crotch seam", "choice", "measured", "what to do where the measured crotch length asks for another",
     school=True, choices=(
         Choice("drawn", "As drawn", "it is held against the measure"),
-        Choice("measured", "By the measure", "where it was read, centre back and back fork share what is lacking, at most 2 each"),
+        Choice("measured", "By the measure", "where it was read, centre back and back fork share what is lacking, at most {2} each"),
     ),
     before=((1, "drawn"),),
 )  # fmt: skip
@@ -111,8 +111,8 @@ WAIST_SHARES = Option(
     "waist_shares", "Waist, front against back", "choice", "quarters", "makers differ; where the arcs were read they decide",
     choices=(
         Choice("quarters", "Quarters", "front and back alike"),
-        Choice("front", "Front larger", "by 0.5: the front lies over the belly"),
-        Choice("back", "Back larger", "by 0.5: on full seats"),
+        Choice("front", "Front larger", "by {0.5}: the front lies over the belly"),
+        Choice("back", "Back larger", "by {0.5}: on full seats"),
     ),
     when=(("panels", ("quarters",)),),
     school=True,
@@ -122,7 +122,7 @@ FORK = Option(
     choices=(
         Choice("own", "As the school has it", "each its own"),
         Choice("hip", "By the hip", "a sixteenth of it in front, an eighth behind"),
-        Choice("width", "By the front width", "a sixth of it in front; a twentieth of the hip and 2 more behind"),
+        Choice("width", "By the front width", "a sixth of it in front; a twentieth of the hip and {2} more behind"),
     ),
     school=True,
 )  # fmt: skip
@@ -134,8 +134,8 @@ HEM_END = Option(
     "hem_end", "Hem", "choice", "plain", "how the leg ends",
     choices=(
         Choice("plain", "Turned up", "the foot must pass it"),
-        Choice("opening", "Close, with an opening", "by the leg there and 2; 10 open in the side"),
-        Choice("band", "Gathered into a band", "the hem 1.4 times the band; the band by the leg there and 2"),
+        Choice("opening", "Close, with an opening", "by the leg there and {2}; {10} open in the side"),
+        Choice("band", "Gathered into a band", "the hem 1.4 times the band; the band by the leg there and {2}"),
     ),
 )  # fmt: skip
 

@@ -1,0 +1,100 @@
+"""What is said in help over every screen: what it is for, what to do first, what is easily missed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Help:
+    """Help for a screen. lines: one thing each; guide: the heading of the guide where more stands."""
+
+    title: str
+    lines: tuple[str, ...]
+    guide: str
+
+
+HELP: dict[str, Help] = {
+    "desk.index": Help("The day", (
+        "What wants you, the newest first: what is due, not true, stale, in doubt, waiting, tried and not kept, still to read.",
+        "A garment is due in the fourteen days before its day. Set the day under its tab “Garment”, or under “More” on the page of its production.",
+        "What is cut is not called stale or not true any more; what is finished is called nothing at all.",
+    ), "Productions, wearers, garments"),
+    "people.production": Help("A production", (
+        "Add a wearer, measure, begin a garment. Each garment shows six cells of weaving: measured, drafted, true, cut, fitted, finished. A red thread is half done, a pulled thread is stale.",
+        "The underlined words beside the cells lead to what is next.",
+        "Charts of a whole company come and go as files; a file to fill in is there too.",
+    ), "Productions, wearers, garments"),
+    "company.table": Help("The whole company", (
+        "Everybody by measure: gaps, doubts, the age of charts. Press a gap to read it.",
+        "The strips on top show where each wearer lies among the others.",
+    ), "The whole company"),
+    "wearer.about": Help("A wearer", (
+        "Allergies and movement are said again wherever this wearer is measured, drafted and cut for, and on the first sheet of every print.",
+        "The figure table only judges and estimates; no draft uses an estimate in place of a reading.",
+    ), "Productions, wearers, garments"),
+    "measure.chart": Help("The chart", (
+        "One measure at a time: read it, write it, go on. Second readings show how sure the tape is; what counts is the mean.",
+        "A doubt never blocks: read again, or keep the figure with a word why.",
+        "Nothing is overwritten. “What stood here before” puts an earlier reading back.",
+        "A waist goes with the hour: note the time of day, or press “Now”.",
+    ), "Measure"),
+    "measure.tape": Help("A session with the tape", (
+        "For a tablet or a phone in one hand. “Next” and the yellow button both write what is typed. “Skip” leaves the measure for later.",
+        "A doubtful figure keeps the session where it is while the wearer still stands there.",
+        "At the end stands what was read, what is in doubt and what was skipped.",
+    ), "Measure"),
+    "measure.tape_end": Help("What the session came to", (
+        "Press a measure to read it again. Skipped ones can be read now, or whenever the wearer comes next.",
+    ), "Measure"),
+    "sheet.whole": Help("The sheet", (
+        "Every measure of the list in fields. Enter and the arrows go up and down, Tab to the second reading. A figure is written as its field is left.",
+    ), "Measure"),
+    "listen.page": Help("A digital tape", (
+        "Press “Listen”: the tape sends its readings under the pair number shown. Each fills the next field, is read back large, and can be taken back.",
+        "Of three readings of one place the two that agree stay.",
+    ), "A digital tape"),
+    "listen.stand_in": Help("The tape stand-in", (
+        "Sends what a digital tape would send. Write the pair number of the chart that listens, then a reading.",
+    ), "A digital tape"),
+    "charts.over_time": Help("Charts over time", (
+        "Two charts side by side: what changed, and which garments that makes stale. A garment stays on its chart until you draw it on the newest.",
+    ), "Charts over time"),
+    "schools.gallery": Help("Choosing a method", (
+        "Every method, drawn from this wearer's own measures, with what it still needs and what it means for this body.",
+    ), "Methods"),
+    "board.draft": Help("The draft", (
+        "Steps: how it is drawn, each with its sum. Point at a line or a letter and its figure and working stand below the drawing.",
+        "Settings: try them, the drawing follows. Nothing is kept until you press Keep; what you tried is found again when you come back.",
+        "Checks: what is true and what is not, with the seam lit and what would mend it.",
+        "Garment: where it stands, notes, name, copies, versions.",
+        "Wheel or two fingers: closer. Drag: move. “Measure” takes a length between two points.",
+    ), "Draft"),
+    "compare.compare": Help("Laid over another", (
+        "Two drafts over each other, and every figure that differs. “Look again” is said only where it is more than makers' schools differ by.",
+    ), "Checks"),
+    "walk.seam": Help("Walking a seam", (
+        "One piece is laid along the other, from the start of the seam to its end. The dashed piece leaves the solid one where they differ.",
+    ), "Checks"),
+    "paper.cut": Help("Paper and cutting", (
+        "Choose paper and allowances, print the first page alone and measure its two squares, then print the rest.",
+        "When the cloth is cut, tick it off: the first page then asks for the fitting.",
+    ), "Cut"),
+    "events.versions": Help("Versions", ("Every state the garment had. Open one, lay it over today's, or bring it back; nothing is lost by that.",), "Taking back, the bin, versions"),
+    "events.the_bin": Help("The bin", ("What was deleted lies here for thirty days. What was done lately stands below, with a way to take it back.",), "Taking back, the bin, versions"),
+    "copy_docket.choose": Help("Copying a garment", ("For the same wearer, another, or several at once: same settings, each drawn on the wearer's own newest chart.",), "Find and copy"),
+    "notes.page": Help("Notes", ("Words and pictures, seen wherever this is worked on. Pictures are drawn anew: place, time and camera are left out.",), "Notes"),
+    "find.page": Help("Find", ("Any part of a name; several words are looked for together. N opens the first that was found.",), "Find and copy"),
+    "lists.all_lists": Help("Lists of measures", ("Which measures a session takes. Every production can use them.",), "Measure"),
+    "tables.table": Help("Figure tables", ("How the measures of one kind of build follow from one another. They judge and estimate; copy one to change it.",), "Figure tables"),
+    "ease.plan": Help("Plans of ease", ("How much larger than the body a garment is, level by level, and what that does to the arm. Copy a plan to change it.",), "Methods"),
+    "ease.garment": Help("Ease from a garment", ("Measure a garment that fits; what it is larger than the body becomes a plan.",), "Methods"),
+    "house.values": Help("House values", ("What your workroom has in place of the usual. New garments begin with them; those there already say when they differ.",), "House values"),
+    "armhole.typed": Help("A sleeve for a garment that exists", ("Measure its armhole, front and back and depth, and the sleeve is drafted for it.",), "Methods"),
+    "armhole.again": Help("A measured armhole", ("The armhole this sleeve is drawn for, as it was measured. Measure again and type it anew.",), "Methods"),
+    "at_work.page": Help("Work that lasts", ("It goes on while you do something else; how far it is stands at the bottom of every page, with a way to stop it.",), "Work that lasts"),
+    "files.look": Help("A file of charts", ("What would change, wearer by wearer, before anything is stored. Undo takes all of it back.",), "Charts in and out"),
+}  # fmt: skip
+ANYWHERE = Help(
+    "Help", ("Measure, draft, cut: the stations at the left lead from one to the next. The yellow button is always the next step.",), "Keys"
+)  # fmt: skip
