@@ -116,8 +116,8 @@ class Contour(unittest.TestCase):
             self.assertEqual(caught.exception.measures, measures)
 
     def test_no_ease_warns_of_lacing(self):
-        self.assertIn("tight lacing", [caution.about for caution in cautions(made("bodice.contour"))])
-        self.assertNotIn("tight lacing", [caution.about for caution in cautions(made("bodice.contour", ease={"waist": 4.0}))])
+        self.assertIn("a tight waist", [caution.about for caution in cautions(made("bodice.contour"))])
+        self.assertNotIn("a tight waist", [caution.about for caution in cautions(made("bodice.contour", ease={"waist": 4.0}))])
 
 
 class Coat(unittest.TestCase):

@@ -112,12 +112,12 @@ class Copy(WebCase):
             before = session.scalar(select(func.count()).select_from(Docket))
         self.assertGreater(len(found), 3)
         for number, method in found:
-            page = self.get(f"/dockets/{number}/draft?slip=settings")
+            page = self.get(f"/dockets/{number}/draft?slip=garment")
             self.assertIn("A sleeve for it", page, method)
             made = self.post(f"/dockets/{number}/sleeve", {"method": sleeves_for(METHODS[method])[0].code})
             self.assertEqual(self.client.get(made.location).status_code, 200)
         self.assertEqual(len(self.dockets()), before + len(found))
-        self.assertNotIn("A sleeve for it", self.get("/dockets/1/draft?slip=settings"))
+        self.assertNotIn("A sleeve for it", self.get("/dockets/1/draft?slip=garment"))
         self.post("/dockets/1/sleeve", {"method": "sleeve.triangle"}, 400)
 
 

@@ -80,7 +80,7 @@ class People(WebCase):
     demo = False
 
     def test_from_nothing_to_a_docket(self):
-        self.assertIn("No production is begun yet", self.get("/"))
+        self.assertIn("Nothing is begun yet", self.get("/"))
         self.post("/productions", {"name": "The <Ferry>", "company": "Q"})
         self.assertIn("The &lt;Ferry&gt;", self.get("/productions/1"))
         self.post("/productions/1/wearers", {"wearer": "Ada", "role": "Keeper"})
@@ -128,7 +128,7 @@ class Renaming(WebCase):
         page = self.post("/productions/1/delete", {"sure": "ferry"}, 422).get_data(as_text=True)
         self.assertIn("Nothing was deleted", page)
         self.post("/productions/1/delete", {"sure": "The Lantern Ferry"})
-        self.assertIn("No production is begun yet", self.get("/"))
+        self.assertIn("Nothing is begun yet", self.get("/"))
         self.get("/wearers/2/measure", 404)
 
 
@@ -281,7 +281,7 @@ class Board(WebCase):
         self.post("/dockets/1/keep", {"good": "e.hip=5 cm", "version": "1"})
         response = self.post("/dockets/1/keep", {"good": "e.hip=6 cm", "version": "1"})
         self.assertIn("meanwhile=1", response.headers["Location"])
-        self.assertIn("changed from another table", self.get(response.headers["Location"]))
+        self.assertIn("changed by somebody else", self.get(response.headers["Location"]))
         with self.store.read() as session:
             self.assertEqual(find_docket(session, 1).ease["hip"], "5 cm")
 

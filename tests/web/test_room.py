@@ -21,7 +21,7 @@ class OverTime(WebCase):
         self.assertRegex(page, r"Waist</th><td[^>]*>63\.2</td><td[^>]*>61\.5</td><td[^>]*><b>−1\.7")
         self.assertIn("<b>Stale.</b> Waist −1.7, hip +0.7 cm since it was drawn", page)
         self.assertIn("waist and 1 more changed", self.get("/dockets/3/draft"))
-        self.assertIn('<b class="v-look">stale</b>, waist changed', self.get("/productions/1"))
+        self.assertIn(">draw it on the newest chart</a>", self.get("/productions/1"))
 
     def test_drawn_on_the_newest_it_is_no_longer_stale(self):
         self.post("/dockets/3/newest", {"back": "draft"})

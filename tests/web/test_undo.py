@@ -80,7 +80,7 @@ class TakenBack(UndoCase):
         yield "Kept allowances and paper of Ferry skirt.", "/dockets/1/cut", {"plan": "cloth", "paper": "a3", "a.seam": "2"}
         yield "Kept what Ferry skirt is worn over.", "/dockets/1/foundation", {"foundation": "corset"}
         yield "Noted how Ferry skirt looks.", "/dockets/1/looks", {"darts": "change", "note": "short"}
-        yield "Opened Cape for Odile Marsh.", "/productions/1/dockets", {"docket": "Cape", "for": "1", "method": "bodice.plain"}
+        yield "Began Cape for Odile Marsh.", "/productions/1/dockets", {"docket": "Cape", "for": "1", "method": "bodice.plain"}
         yield "Added Nell Tar.", "/productions/1/wearers", {"wearer": "Nell Tar"}
         yield "Began The Weir.", "/productions", {"name": "The Weir"}
         yield "Kept the names of The Ferry.", "/productions/1/about", {"name": "The Ferry", "company": "Q"}

@@ -97,7 +97,7 @@ class Board(WebCase):
         new = self.get(f"/dockets/{COAT}/draft")
         self.assertNotIn("Older rules</b>", new)
         self.assertNotEqual(self.hem_of(new), old)
-        self.assertIn("rules of version 1", self.get(f"/dockets/{COAT}/draft?slip=settings"))
+        self.assertIn("rules of version 1", self.get(f"/dockets/{COAT}/draft?slip=garment"))
         self.post(f"/dockets/{COAT}/rules", {"rules": "1"})
         self.assertEqual(self.hem_of(self.get(f"/dockets/{COAT}/draft")), old)
         self.post(f"/dockets/{COAT}/rules", {"rules": "7"}, 400)

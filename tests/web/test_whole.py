@@ -41,7 +41,7 @@ class Whole(WebCase):
             self.assertIsNone(bodice_for(session, 2))
 
     def test_a_sleeve_is_set_into_another_garment(self):
-        self.assertIn("For the armhole of", self.get("/dockets/9/draft?slip=settings"))
+        self.assertIn("For the armhole of", self.get("/dockets/9/draft?slip=garment"))
         self.post("/dockets/9/armhole", {"bodice": str(SUIT)}, 303)
         self.assertIn('for the armhole of <a href="/dockets/13/draft">Heron suit</a>', self.get("/dockets/9/draft"))
         self.post("/dockets/9/armhole", {"bodice": str(GOWN)}, 303)

@@ -15,7 +15,7 @@ from widehem.core.units import Length, Unit
 from widehem.store.bin import WITH_BIN, put_in_bin
 from widehem.store.charts import reading_values
 from widehem.store.journal import INTAKE, NOT_COMPARED, TABLES, end, plain, tell, told_of, true_value, values_of
-from widehem.store.models import ChartRow, Docket, Event, Production, ReadingRow, Wearer, now
+from widehem.store.models import ChartRow, DesignRow, Docket, Event, Production, ReadingRow, Wearer, now
 
 KINDS = {
     "docket": "the garment", "wearer": "the wearer", "production": "the production", "chart": "the chart", "photo": "the photo",
@@ -52,13 +52,26 @@ def undo(session: Session, found: Event) -> None:
 def _to_take_back(found: Event) -> Iterator[dict[str, Any]]:
     """The changes to be taken back, the last first: of a row that was begun only its beginning, and nothing of the readings on
     a chart
-    that goes itself."""
+    that goes itself. What was begun with a wearer goes into the bin with the wearer, and what a garment is drawn by stays with
+    it there."""
     begun = {(change["table"], change["id"]) for change in found.changes if change["before"] is None}
+    garments = any(table == Docket.__tablename__ for table, _ in begun)
     for change in reversed(found.changes):
+        if change["before"] is None and (
+            _with_wearer(change, begun) or (garments and change["table"] == DesignRow.__tablename__)
+        ):
+            continue
         later = change["before"] is not None and change["after"] is not None and (change["table"], change["id"]) in begun
         on_it = change["table"] == ReadingRow.__tablename__ and change["before"] is None
         if not later and not (on_it and (ChartRow.__tablename__, change["after"]["chart_id"]) in begun):
             yield change
+
+
+def _with_wearer(change: dict[str, Any], begun: set[tuple[str, int]]) -> bool:
+    """Whether what was begun belongs to a wearer that was begun with it."""
+    wearer = (Wearer.__tablename__, change["after"].get("wearer_id"))
+    chart = (ChartRow.__tablename__, change["after"].get("chart_id"))
+    return wearer in begun or (change["table"] in ("reading", "accepted_doubt") and chart in begun)
 
 
 def _back(session: Session, change: dict[str, Any]) -> None:
@@ -75,7 +88,7 @@ def _back(session: Session, change: dict[str, Any]) -> None:
         if row is None:
             raise CannotUndoError(f"{kind[:1].upper()}{kind[1:]} is gone already.")
         if isinstance(row, Docket | Wearer | Production):
-            row.binned_at = now()
+            put_in_bin(session, row)
         else:
             session.delete(row)
     elif change["after"] is None:

@@ -71,7 +71,7 @@ HELP: dict[str, Help] = {
         "Wheel or two fingers: closer. Drag: move. “Measure” takes a length between two points.",
     ), "Draft"),
     "compare.compare": Help("Laid over another", (
-        "Two drafts over each other, and every figure that differs. “Look again” is said only where it is more than makers' schools differ by.",
+        "Two drafts over each other, and every figure that differs: edges, girths, darts, areas. Nothing is judged here; makers differ.",
     ), "Checks"),
     "walk.seam": Help("Walking a seam", (
         "One piece is laid along the other, from the start of the seam to its end. The dashed piece leaves the solid one where they differ.",

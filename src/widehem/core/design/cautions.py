@@ -59,12 +59,20 @@ def closed_suit(made: Made) -> Iterator[Caution]:
 @caution("lacing")
 def laced(made: Made) -> Iterator[Caution]:
     """Tight lacing."""
-    holes = any(piece.holes for piece in made.garment.pieces) and any(girth.gap for girth in made.girths)
-    close = any(girth.name == "waist" and girth.planned is not None and girth.planned <= 0.0 for girth in made.girths)
-    tight = close and not made.wear.knit
-    if holes or tight:
+    if any(piece.holes for piece in made.garment.pieces) and any(girth.gap for girth in made.girths):
         yield Caution(
             "tight lacing", say("Never lace to pain, faintness or numbness; it must open fast. Cap the tips of bones.")
+        )
+
+
+@caution("tight")
+def tight(made: Made) -> Iterator[Caution]:
+    """No ease where the body breathes and bends, in a cloth that does not give, and no lacing that could be let out."""
+    close = any(girth.name == "waist" and girth.planned is not None and girth.planned <= 0.0 for girth in made.girths)
+    laces = any(piece.holes for piece in made.garment.pieces)
+    if close and not made.wear.knit and not laces:
+        yield Caution(
+            "a tight waist", say("Without ease it presses: never to pain or faintness, and whatever closes it must open fast.")
         )
 
 

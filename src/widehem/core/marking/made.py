@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
+from widehem.core.design.cautions import cautions
 from widehem.core.design.make import Made
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -75,13 +76,16 @@ class CutRow:
 
 @record(frozen=True)
 class Pattern:
-    """All pieces with the plan they were marked by."""
+    """All pieces with the plan they were marked by. cautions: what protects whoever wears or sews it, a sentence each; show: the
+    unit of the figures on it."""
 
     heading: Heading
     plan: AllowancePlan
     pieces: tuple[MarkedPiece, ...]
     cut_list: tuple[CutRow, ...]
     notions: tuple[str, ...]
+    cautions: tuple[str, ...] = ()
+    show: Display = METRIC
 
 
 def mark_up(made: Made, plan: AllowancePlan, heading: Heading | None = None, show: Display = METRIC) -> Pattern:
@@ -97,7 +101,8 @@ def mark_up(made: Made, plan: AllowancePlan, heading: Heading | None = None, sho
     rows = tuple(
         CutRow(m.piece.title, show.words(cloth.cut), cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use)
     )
-    return Pattern(head, plan, pieces, rows, _notions(made, show))
+    dangers = tuple(f"{danger.about[:1].upper()}{danger.about[1:]}: {danger.saying.text(show)}" for danger in cautions(made))
+    return Pattern(head, plan, pieces, rows, _notions(made, show), (*head.cautions, *dangers), show)
 
 
 def cut_words(piece: Piece) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from itertools import product
 
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from widehem.core.geometry.paths import Path
@@ -59,8 +60,8 @@ def _work(canvas: Canvas, layout: Layout, scale: float) -> None:
 
 
 def _one_page(buffer: io.BytesIO, pattern: Pattern, layout: Layout, scale: float) -> None:
-    top = TEST_CM + 3.0
     width = max(layout.width * scale, 22.0) + 2 * MARGIN
+    top = max(TEST_CM, 3.1 + CAUTION_LINE * len(_caution_lines(pattern, width - 12.0 - 2 * MARGIN))) + 3.0
     height = layout.height * scale + top + 2 * MARGIN
     canvas = Canvas(buffer, pagesize=(width * CM, height * CM), pageCompression=1, invariant=1)
     _about(canvas, pattern)
@@ -71,6 +72,7 @@ def _one_page(buffer: io.BytesIO, pattern: Pattern, layout: Layout, scale: float
     _words(canvas, 12.0, -0.8, heading_line(pattern), 12, strong=True)
     _words(canvas, 12.0, -1.6, f"{words}. Print at 100 %, no fit to page.", 10)
     _words(canvas, 12.0, -2.3, "Lay a ruler on both squares before you cut.", 10)
+    _cautions(canvas, pattern, 12.0, -3.1, width - 12.0 - 2 * MARGIN)
     canvas.translate(0, -top * CM)
     canvas.doForm(WORK)
     canvas.save()
@@ -79,6 +81,22 @@ def _one_page(buffer: io.BytesIO, pattern: Pattern, layout: Layout, scale: float
 def _words(canvas: Canvas, x: float, y: float, text: str, size: float, *, strong: bool = False) -> None:
     canvas.setFont(STRONG if strong else PLAIN, size)
     canvas.drawString(x * CM, y * CM, text)
+
+
+CAUTION_LINE, CAUTION_SIZE = 0.5, 10  # cm from line to line, points
+
+
+def _caution_lines(pattern: Pattern, wide: float) -> list[str]:
+    """What protects whoever wears or sews it, broken into lines, cm wide."""
+    return [line for words in pattern.cautions for line in simpleSplit(f"Caution. {words}", STRONG, CAUTION_SIZE, wide * CM)]
+
+
+def _cautions(canvas: Canvas, pattern: Pattern, x: float, y: float, wide: float) -> float:
+    """Write what protects; returns how high that is, cm."""
+    lines = _caution_lines(pattern, wide)
+    for i, line in enumerate(lines):
+        _words(canvas, x, y - i * CAUTION_LINE, line, CAUTION_SIZE, strong=True)
+    return CAUTION_LINE * len(lines)
 
 
 def _squares(canvas: Canvas, x: float, y: float) -> None:
@@ -106,7 +124,7 @@ def _first_page(canvas: Canvas, pattern: Pattern, sheets: Sheets) -> None:
         if pattern.plan.code != "none"
         else f"{sheets.words.capitalize()} on {printed} sheets of {paper.name}, stitching lines without allowances.",
         "Print at 100 %: no fit to page, no shrinking. Then lay a ruler on both squares.",
-        "Lay the sheets over each other by 1 cm so that the diamonds meet.",
+        f"Lay the sheets over each other by {pattern.show.constant(OVERLAP)} {pattern.show.unit} so that the diamonds meet.",
     ]
     if sheets.left_out:
         lines.append(f"Left out because nothing lies on them: {', '.join(tile.name for tile in sheets.left_out)}.")
@@ -115,7 +133,8 @@ def _first_page(canvas: Canvas, pattern: Pattern, sheets: Sheets) -> None:
         lines.append(tail)
     for i, line in enumerate(lines):
         _words(canvas, MARGIN, top - 1.7 - i * 0.6, line, 10)
-    y = top - 1.7 - len(lines) * 0.6 - TEST_CM
+    told = top - 1.7 - len(lines) * 0.6
+    y = told - _cautions(canvas, pattern, MARGIN, told, paper.width - 2 * MARGIN) - TEST_CM
     _squares(canvas, MARGIN, y)
     x = MARGIN + TEST_CM + TEST_IN * CM_PER_INCH + 1.8
     for i, row in enumerate(pattern.cut_list):
