@@ -150,15 +150,15 @@ class AtTheTable(BrowserCase):
         self.open("/dockets/1/draft")
         page = self.page
         page.hover("#board .point[data-letter=D] .hit")
-        self.assertIn("D", self.text(".desk .cap"))
-        self.assertIn("26.4", self.text(".desk .cap"))
-        self.assertIn("hip 97.8 ÷ 4 + hip ease 4.0 ÷ 2", self.text(".desk .working"))
+        self.assertIn("D", self.text(".told-of"))
+        self.assertIn("26.4", self.text(".told-of"))
+        self.assertIn("hip 97.8 ÷ 4 + hip ease 4.0 ÷ 2", self.text(".told-of .working"))
         page.click(".near >> text=Measure")
         for letter in "AG":
             page.locator(f"#board .point[data-letter={letter}] .pt").click(force=True)
-        self.assertEqual(self.text(".desk .cap .num"), "50.9 cm")
-        self.assertIn("A to G", self.text(".desk .cap"))
-        self.assertIn("0.0 down", self.text(".desk .working"))
+        self.assertEqual(self.text(".told-of .num"), "50.9 cm")
+        self.assertIn("A to G", self.text(".told-of"))
+        self.assertIn("0.0 down", self.text(".told-of .working"))
         self.assert_quiet()
 
     def test_closer_further_panning_and_fit(self):

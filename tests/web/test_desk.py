@@ -114,7 +114,7 @@ class Day(DeskCase):
         self.assertRegex(page, r"<b>Look again</b> 1 late")
 
 
-class Production_(DeskCase):
+class OnItsPage(DeskCase):
     def test_each_garment_shows_its_state_and_what_is_next(self):
         page = self.get("/productions/1")
         for name, strip, following in (

@@ -208,8 +208,9 @@
     form.querySelectorAll("details[data-fold]").forEach((fold) => {
       const any = Array.from(fold.querySelectorAll(".opt")).some((opt) => !opt.hidden);
       fold.hidden = !any;
+      if (!fold.dataset.usual) fold.dataset.usual = fold.open ? "open" : "shut";
       if (word) fold.open = any;
-      else if (fold.dataset.fold in kept) fold.open = kept[fold.dataset.fold];
+      else fold.open = fold.dataset.fold in kept ? kept[fold.dataset.fold] : fold.dataset.usual === "open";
     });
     form.querySelector(".none-found").hidden = found > 0;
   }

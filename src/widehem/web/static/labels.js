@@ -102,7 +102,8 @@
     }
     const found = [[0, 0]];
     if (text.classList.contains("t-name")) {
-      for (let ring = 1; ring < 8; ring++) for (const [a, b] of [[0, -1], [0, 1], [-1, 0], [1, 0], [-1, -1], [1, -1], [-1, 1], [1, 1]]) found.push([a * ring * 18, b * ring * 16]);
+      for (let a = -72; a <= 72; a += 12) for (let b = -128; b <= 128; b += 16) found.push([a, b]);
+      found.sort((one, other) => Math.hypot(one[0], one[1]) - Math.hypot(other[0], other[1]));
       return found;
     }
     const y = Number(text.getAttribute("y")) || 0;
