@@ -12,9 +12,12 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from pathlib import Path
 
+import widehem.core.drafting.methods  # noqa: F401 - registers them
 from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.drafting.method import METHODS
 from widehem.core.units import TICKS_PER_CM
 from widehem.store.database import Store
+from widehem.store.house import open_docket
 from widehem.store.models import ChartRow, Production, ReadingRow, Wearer
 
 SERVER = """
@@ -68,6 +71,12 @@ def fetch(connection: http.client.HTTPConnection, path: str, *also: int) -> floa
     return (time.perf_counter() - began) * 1000
 
 
+def read(connection: http.client.HTTPConnection, path: str) -> bytes:
+    """What an answer says."""
+    connection.request("GET", path, headers={"HX-Request": "true"})
+    return connection.getresponse().read()
+
+
 @contextmanager
 def served(data: Path) -> Iterator[tuple[House, float]]:
     """A house on this folder, and how long it took to its first answer, s."""
@@ -83,8 +92,11 @@ def served(data: Path) -> Iterator[tuple[House, float]]:
         server.wait()
 
 
+GARMENTS = ("skirt", "petticoat", "apron", "overskirt")
+
+
 def large_company(folder: Path) -> None:
-    """A production of 500 wearers with five charts each, thirty readings on the newest and ten on the others."""
+    """A production of 500 wearers with five charts each, thirty readings on the newest and ten on the others, and four garments."""
     store = Store(folder)
     codes = list(CATALOGUE)[:30]
     with store.write() as session:
@@ -103,4 +115,6 @@ def large_company(folder: Path) -> None:
                 for code in codes if chart_number == 4 else codes[:10]:
                     ticks = round(CATALOGUE[code].typical * (0.95 + n / 5000) * TICKS_PER_CM)
                     session.add(ReadingRow(chart_id=chart.id, measure=code, ticks=ticks, typed="", unit="cm"))
+            for garment in GARMENTS:
+                open_docket(session, wearer, f"{garment.capitalize()} of extra {n:03}", METHODS["skirt.two_panel"])
     store.close()

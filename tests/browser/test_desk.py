@@ -110,6 +110,18 @@ class Hands(BrowserCase):
         self.page.keyboard.press("Enter")
         self.page.wait_for_selector(".keep-bar >> text=1 change tried")
         self.assertEqual(self.page.evaluate("document.activeElement.getAttribute('aria-label')"), "Hip ease, more")
+        self.page.focus("[id='f-e.hip']")
+        self.page.click(".keep-bar >> text=Keep")
+        self.page.wait_for_selector(".undo-bar >> text=Kept Keeper's gown")
+        self.page.wait_for_selector("[id='f-e.hip']:focus")
+
+    def test_each_tab_begins_at_its_own_top(self):
+        self.open("/dockets/19/draft?slip=checks")
+        self.page.evaluate("document.querySelector('.slip-body').scrollTop = 900")
+        self.page.click(".slip-tabs >> text=Settings")
+        self.page.wait_for_selector(".settings")
+        self.calm()
+        self.assertEqual(self.page.evaluate("document.querySelector('.slip-body').scrollTop"), 0)
 
     def test_a_setting_is_found_by_a_word_and_groups_stay_as_they_were_left(self):
         self.open("/dockets/8/draft?slip=settings")

@@ -67,6 +67,7 @@ class GoodCloth(BrowserCase):
         self.open("/dockets/12/draft?slip=settings")
         page.select_option("[id='f-o.waistline']", "band")
         self.calm()
+        page.click("details[data-fold=cloth] > summary")
         page.select_option("[id='f-o.cloth']", "knit")
         self.calm()
         self.change("[id='f-o.stretch']", "60")

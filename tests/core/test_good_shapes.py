@@ -5,6 +5,9 @@ import random
 import unittest
 from dataclasses import replace
 
+from shapely import Point as Spot
+from shapely import Polygon
+
 from tests.bodies import UPPER, asked, drafted, girth, upper_build, upper_chart
 from tests.wide import body
 from widehem.core.drafting.method import METHODS, armhole_of
@@ -283,7 +286,17 @@ class Coat(unittest.TestCase):
 
     def test_a_first_button_too_high_for_the_neck_is_told_and_mended(self):
         high = made("coat.straight", "child", {"break_above": 20.0})
-        self.assertEqual(verdicts(high)["rolls.roll_line"], "not")
+        check = next(check for check in high.checks if check.name == "rolls.roll_line")
+        self.assertEqual(check.verdict, "not")
+        line = next(line.path for line in high.garment.piece("front").lines if line.name == "roll_line")
+        front = Polygon(high.garment.piece("front").outline())
+        beyond = max(
+            front.exterior.distance(Spot(line.place(line.length * i / 20).point))
+            for i in range(1, 20)
+            if not front.contains(Spot(line.place(line.length * i / 20).point))
+        )
+        self.assertAlmostEqual(check.figure, beyond, delta=0.02, msg="the figure is how far it leaves the cloth")
+        self.assertIn(f"leaves the cloth by {check.figure:.1f} cm", str(check.message))
         for mend in METHODS["coat.straight"].mends_of("rolls.roll_line"):
             mended = made("coat.straight", "child", {mend.option: float(mend.value.split()[0])})
             self.assertEqual(verdicts(mended)["rolls.roll_line"], "true", mend.words)

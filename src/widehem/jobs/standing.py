@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import asdict
 from typing import Any
 
@@ -78,17 +78,30 @@ def _key(row: Row) -> str:
     return key("stands", type(row).__name__, row.mark)
 
 
+_known: dict[tuple[str, Hashable], Garment | Person] = {}  # what this process was told already
+_MOST_KNOWN = 20_000
+
+
 def looked(ledger: Ledger, house: House) -> Looked:
     """What is known of these."""
-    rows = {_key(row): row for row in _rows(house)}
+    file = str(ledger.file)
+    rows = _rows(house)
+    keys = {_key(row): row for row in rows if (file, row.mark) not in _known}
+    for name, data in ledger.found(list(keys)).items():
+        while len(_known) >= _MOST_KNOWN:
+            _known.pop(next(iter(_known)), None)
+        row, values = keys[name], json.loads(data)
+        if isinstance(row, GarmentRow):
+            values = {**values, "missing": tuple(values["missing"]), "changed": tuple(values["changed"])}
+        _known[file, row.mark] = Garment(**values) if isinstance(row, GarmentRow) else Person(**values)
     garments: dict[int, Garment] = {}
     people: dict[int, Person] = {}
-    for name, data in ledger.found(list(rows)).items():
-        row, values = rows[name], json.loads(data)
-        if isinstance(row, GarmentRow):
-            garments[row.id] = Garment(**{**values, "missing": tuple(values["missing"]), "changed": tuple(values["changed"])})
-        else:
-            people[row.id] = Person(**values)
+    for row in rows:
+        found = _known.get((file, row.mark))
+        if isinstance(found, Garment):
+            garments[row.id] = found
+        elif found is not None:
+            people[row.id] = found
     return Looked(garments, people, len(rows) - len(garments) - len(people))
 
 

@@ -83,7 +83,7 @@ def whole_house(session: Session, production_id: int | None = None) -> House:
         chart = newest.get(number, 0)
         figures[number], names[number] = (figure, tables.get(figure)), name
         read = last.get(chart)
-        mark = (chart, read, worn.get(chart), kept.get(chart), figures[number])
+        mark = ("person", number, chart, read, worn.get(chart), kept.get(chart), figures[number])
         people.append(PersonRow(number, name, production, chart, read[1] if read else None, mark))
     return House(
         tuple(_garments(session, production_id, newest, worn, last, figures, names)),

@@ -75,10 +75,8 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     lacking = {
         number: _lacking(chart, [docket for docket in known if docket.wearer_id == number]) for number, chart in charts.items()
     }
-    hang = {docket.id: [other.name for other in found.dockets if other.bodice_id == docket.id] for docket in found.dockets}
     return render_template(
         "production.html",
-        hang=hang,
         lacking=lacking,
         days=DAYS,
         production=found,

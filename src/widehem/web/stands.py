@@ -5,18 +5,31 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
-from flask import Blueprint, abort, redirect, request, url_for
+from flask import Blueprint, abort, redirect, render_template, request, url_for
+from sqlalchemy import select
 
 from widehem.core.standing import WAITS
 from widehem.store.dockets import find_docket
 from widehem.store.journal import tell
+from widehem.store.models import Docket
 from widehem.web.door import own_path
-from widehem.web.here import today
+from widehem.web.here import current_store, today
 from widehem.web.show import day
 from widehem.web.writing import writing
 
 pages = Blueprint("stands", __name__)
 DONE = {"cut": "cut_on", "fitted": "fitted_on", "finished": "finished_on"}
+
+
+@pages.get("/dockets/<int:docket_id>/more")
+def more(docket_id: int) -> str:
+    """What can be said of a garment without opening it, and what hangs on it."""
+    with current_store().read() as session:
+        docket = find_docket(session, docket_id)
+        if docket is None:
+            abort(404)
+        hang = list(session.scalars(select(Docket.name).where(Docket.bodice_id == docket_id, Docket.binned_at.is_(None))))
+    return render_template("_more.html", docket=docket, hang=hang, waits=WAITS)
 
 
 @pages.post("/dockets/<int:docket_id>/stands")

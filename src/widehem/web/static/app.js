@@ -80,6 +80,15 @@
   const nameOf = (element) =>
     element && element !== document.body && (element.id || element.getAttribute("aria-label") || element.dataset.key || element.textContent.trim().slice(0, 40));
 
+  const tabOf = () => {
+    const tab = document.querySelector(".slip-tabs [aria-current]");
+    return tab ? tab.textContent : "";
+  };
+  let lastField = ""; // the setting that was in hand last: after Keep it is in hand again
+  document.addEventListener("focusin", (event) => {
+    if (event.target.closest(".settings, .opts") && event.target.id) lastField = event.target.id;
+  });
+
   // what asks by itself again and again leaves the maker's hands alone
   const quiet = (event) => event.target.closest && event.target.closest("[data-quiet]");
 
@@ -89,7 +98,7 @@
     const body = document.querySelector(".slip-body, .chart");
     const chart = document.querySelector(".chart");
     const shell = event.detail.target && event.detail.target.id === "shell";
-    held = { shell, name: nameOf(active), tag: active && active.tagName, page: window.location.pathname, slip: body ? body.scrollTop : 0, chart: chart ? chart.scrollTop : 0 };
+    held = { shell, tab: tabOf(), name: nameOf(active), tag: active && active.tagName, page: window.location.pathname, slip: body ? body.scrollTop : 0, chart: chart ? chart.scrollTop : 0 };
   });
 
   document.addEventListener("htmx:afterSettle", (event) => {
@@ -101,7 +110,7 @@
     if (quiet(event)) return;
     const now = document.querySelector(".slip-body .now");
     const body = document.querySelector(".slip-body");
-    if (body && held && held.page === window.location.pathname) body.scrollTop = held.slip;
+    if (body && held && held.page === window.location.pathname && held.tab === tabOf()) body.scrollTop = held.slip; // a tab begins at its top
     const chart = document.querySelector(".chart");
     if (chart && held) chart.scrollTop = held.chart;
     reveal(body, now);
@@ -120,7 +129,8 @@
       }
     } else if (held && held.name && (document.activeElement === document.body || !document.activeElement)) {
       const again = Array.from(document.querySelectorAll(held.tag)).find((element) => nameOf(element) === held.name);
-      if (again) again.focus({ preventScroll: true });
+      const place = again || document.getElementById(lastField) || document.querySelector(".slip-body[tabindex]");
+      if (place) place.focus({ preventScroll: true });
     }
     held = null;
     lost("");

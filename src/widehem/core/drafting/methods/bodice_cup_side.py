@@ -107,6 +107,26 @@ def over_at_waist(side: TurnedBack, under: Point, waist: float, target: float) -
     return above.x - lean_in - target, lean_in, above
 
 
+def _without_darts(
+    half: Half, side: TurnedBack, waist: float, lean: Lean, blame: tuple[str, ...], *, even: bool
+) -> None:  # fmt: skip
+    """The waist of a front without darts."""
+    walk, long = half.walk, side.foot.to(side.end)
+
+    def longer(down: float) -> float:
+        half.walk = walk
+        draw_waist(half, waist, replace(lean, down=down), [], blame)
+        return side.foot.to(half.waist) - long
+
+    if not even:
+        longer(lean.down)
+        return
+    try:
+        settle(longer, lean.down, slope=side.way.unit().y, near=SIDE_NEAR)
+    except NoSolutionError:  # told by the check of the seam
+        longer(lean.down)
+
+
 def wide_enough(
     under: Point, way: Point, about: Point, long: float, waist: float, target: float, *, lowest: bool = False
 ) -> TurnedBack | None:
@@ -130,9 +150,15 @@ def wide_enough(
     return turned_back(under, way.moved(turn(Point(0.0, 0.0), -out)), about, long, waist, target)
 
 
-def waist_below(half: Half, side: TurnedBack, waist: float, target: float, blame: tuple[str, ...]) -> float:
+SIDE_NEAR = 0.01  # cm: so near the lower side is as long as it was planned
+
+
+def waist_below(
+    half: Half, side: TurnedBack, waist: float, target: float, blame: tuple[str, ...], *, even: bool = False
+) -> float:
     """The waist of a front whose side is turned back: what it has too much goes into darts below the bust point, what it lacks
-    is added at the side; and the side itself. Gives back what was over, cm."""
+    is added at the side; and the side itself. even: what the curve of a waist without darts moves the side in or out by is
+    made good by how low the side ends, so that it stays as long as the back. Gives back what was over, cm."""
     assert half.bust_point is not None
     under = half.under
     over, lean_in, above = over_at_waist(side, under, waist, target)
@@ -144,7 +170,7 @@ def waist_below(half: Half, side: TurnedBack, waist: float, target: float, blame
         count = min(max(1, math.ceil(over / ONE_DART_MOST)), len(middles))
         draw_waist(half, waist, Lean(lean_in, over, count, side.down), middles[:count], blame)
     else:
-        draw_waist(half, waist, Lean(lean_in + over, 0.0, 0, side.down), [], blame)
+        _without_darts(half, side, waist, Lean(lean_in + over, 0.0, 0, side.down), blame, even=even)
     half.under = under
     number = next(i for i, stretch in enumerate(half.walk) if stretch.edge == "side")
     lower = replace(half.walk[number], path=Path.through(side.foot, half.waist))

@@ -351,7 +351,7 @@ def _front(
                 down = min(max(equal, flat), down)
             over = straight_on(half, frame, side_way, target, down, least_waist_dart(sheet))
         else:
-            over = waist_below(half, turned, frame.waist, target, BLAME)
+            over = waist_below(half, turned, frame.waist, target, BLAME, even=sheet.rules > 4)
         sheet.line(
             "front_armhole_guide",
             "Front armhole",
@@ -418,8 +418,8 @@ METHOD = register(
         OPTIONS,
         EASE,
         draw,
-        rules=4,
-        earlier=(1, 2, 3),
+        rules=5,
+        earlier=(1, 2, 3, 4),
         has_armhole=True,
     )
 )

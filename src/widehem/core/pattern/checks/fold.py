@@ -52,19 +52,27 @@ def rolls(case: Case, asked: RollsBetween) -> Iterator[Check]:
     if piece is None or path is None:
         return
     off = max(_off(piece, path.start, (asked.begins,)), _off(piece, path.end, asked.ends))
-    outside = sum(not piece.encloses(spot) for spot in _spots(path)[1:-1])
+    outside = [spot for spot in _spots(path)[1:-1] if not piece.encloses(spot)]
+    beyond = max((_off_outline(piece, spot) for spot in outside), default=0.0)
     where = " or ".join(ROLES[role].words for role in asked.ends)
     words = say("{0} off its edges", off)
     tail = say(f"It runs from the {ROLES[asked.begins].words} to the {where}, on cloth all the way.")
-    if outside:
-        tail = say(f"The {plain(asked.line)} of the {plain(piece.name)} leaves the cloth: move the first button or the neck.")
+    if beyond > ON_LINE:
+        tail = say(
+            f"The {plain(asked.line)} of the {plain(piece.name)} leaves the cloth by {{0u}}: move the first button or the neck.",
+            beyond,
+        )
     elif off > ON_LINE:
         tail = say(f"The {plain(asked.line)} of the {plain(piece.name)} ends {{0u}} off its edges: draw it again.", off)
-    figure = off if not outside else max(off, outside * 1.0)
     yield Check(
-        f"rolls.{asked.line}", "shapes", f"{plain(asked.line).capitalize()}", "length", figure, None, ON_LINE, 0.0,
-        say("off the cloth") if outside else words, tail, (f"{piece.name}.{asked.begins}",), "off",
+        f"rolls.{asked.line}", "shapes", f"{plain(asked.line).capitalize()}", "length", max(off, beyond), None, ON_LINE, 0.0,
+        say("{0} off the cloth", beyond) if beyond > max(off, ON_LINE) else words, tail, (f"{piece.name}.{asked.begins}",), "off",
     )  # fmt: skip
+
+
+def _off_outline(piece: Piece, spot: Point) -> float:
+    """How far a spot lies off the stitching line of a piece, cm."""
+    return float(min(LineString(part.flat()).distance(Spot(spot)) for part in piece.ring))
 
 
 def _off(piece: Piece, spot: Point, roles: tuple[str, ...]) -> float:
