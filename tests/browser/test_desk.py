@@ -168,6 +168,20 @@ class Hands(BrowserCase):
         self.page.wait_for_selector(".undo-bar >> text=Noted on Keeper's gown.")
         self.assert_quiet()
 
+    def test_where_a_garment_stands_is_said_from_its_production(self):
+        self.open("/productions/1")
+        row = self.page.locator(".garments > li", has_text="Mourning skirt")
+        row.locator("summary").click()
+        row.locator("select").select_option("cloth")
+        row.locator("text=Keep where it stands").click()
+        self.page.wait_for_selector(".undo-bar >> text=Mourning skirt: waits for cloth.")
+        self.page.locator(".garments > li", has_text="Heron bodice").locator("summary").click()
+        self.page.wait_for_selector(".more-of >> text=Heron sleeve is drawn for it.")
+        self.assert_accessible()
+        self.page.click("text=Put Heron bodice in the bin")
+        self.page.wait_for_selector(".undo-bar >> text=Heron bodice is in the bin.")
+        self.assert_quiet()
+
     def test_the_hour_of_a_waist_is_now(self):
         self.open("/wearers/8/measure?at=waist&list=full")
         self.page.click("[data-now]")

@@ -5,7 +5,8 @@
   const STEP = 5; // pixels between two places of a line that are looked at
   const CELL = 24; // pixels of a cell in which they are found again
   const WAIT = 60; // milliseconds after the last change of what is seen
-  const MOST = 24; // spots of lines a word may touch at most before it is left out
+  const MOST = 24; // spots of lines a letter may touch at most before it is left out
+  const FEW = 6; // and other words
   const timers = new WeakMap();
 
   // every line that is seen, as spots on the screen, by cells
@@ -108,7 +109,8 @@
     }
     const y = Number(text.getAttribute("y")) || 0;
     const over = y < 0 ? own.height + 4 : -own.height - 4;
-    for (let n = 0; n < 4; n++) {
+    const far = text.classList.contains("t-start") ? 2 : 4; // what names a level stays at its end
+    for (let n = 0; n < far; n++) {
       for (const sign of n ? [1, -1] : [1]) {
         if (n) found.push([sign * n * 22, 0]);
         found.push([sign * n * 22, over]);
@@ -159,7 +161,7 @@
         text.classList.add("t-less"); // a small piece has a small name
         best = bestFor(text, piece, laid, cells, frame) || best;
       }
-      if (!best || (best.cost > MOST && !text.classList.contains("t-name"))) {
+      if (!best || (best.cost > (text.classList.contains("t-point") ? MOST : FEW) && !text.classList.contains("t-name"))) {
         text.classList.add("label-off");
         continue;
       }
