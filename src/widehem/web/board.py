@@ -19,7 +19,8 @@ from widehem.core.design.schools import Way, ways
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method
 from widehem.core.marking.house import settings_for, value_words
-from widehem.core.output.svg_board import FOLDED, board_svg, frames, lens_frame, view_names
+from widehem.core.output.lying import lying
+from widehem.core.output.svg_board import ALONG, FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.pattern.acceptance import accepted
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
@@ -213,17 +214,19 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
     step = last if state.step is None else max(1, min(state.step, last))
     lit = next((check for check in made.checks if check.name == state.lit), None)
     holds = accepted(made.checks, accepted_of(docket))
+    views = frames(made)
+    seen = lying(made) if state.view == ALONG and ALONG in views else made
     context.update(
         selvedge=selvedge(docket.wearer, docket, chart, "draft", f"{step} of {last}", changed),
         step=step,
         last=last,
         now=made.steps[step - 1],
-        frames=frames(made),
+        frames=views,
         views=view_names(made),
-        board=Markup(board_svg(made, step, show, lit.spots if lit else (), folded=state.view == FOLDED)),
+        board=Markup(board_svg(seen, step, show, lit.spots if lit else (), folded=state.view == FOLDED)),
         dangers=cautions(made),
         lit=lit,
-        lens=lens_frame(made, step),
+        lens=lens_frame(seen, step),
         slots=slots_of(made.checks, lambda check: to(lit=check.name, slip="checks", step=None)),
         tally=tally(made.checks, holds),
         accepted=holds,

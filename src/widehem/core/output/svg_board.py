@@ -62,12 +62,23 @@ def frames(draft: Made) -> dict[str, Frame]:
         if depth > top + 1 and _scale(near) > CLOSER * _scale(found["whole"]):
             found[name] = near
             break
+    whole = found["whole"]
+    along = Frame(whole.top, -(whole.left + whole.width), whole.height, whole.width)
+    if _scale(along) > LONGER * _scale(whole):
+        found[ALONG] = along
     return found
 
 
 UPPER_PART = (("waist", "hip"), ("armholes", "bust"))  # a view of what lies above a level
-FOLDED = "folded"
-_VIEW_NAMES = {"whole": "Whole", FOLDED: "Lapel folded", "waist": "Waist to hip", "armholes": "Above the bust"}
+FOLDED, ALONG = "folded", "along"
+LONGER = 1.2  # times as large a garment must be along the table to be offered so
+_VIEW_NAMES = {
+    "whole": "Whole",
+    FOLDED: "Lapel folded",
+    ALONG: "Along the table",
+    "waist": "Waist to hip",
+    "armholes": "Above the bust",
+}
 
 
 def view_names(draft: Made) -> dict[str, str]:
@@ -316,6 +327,9 @@ def _point(mark: Mark, step: int, last: bool, show: Display, letters: Mapping[st
 def _stands_high(piece: Piece) -> bool:
     """Whether the name of a piece stands above its bust line: where much of it lies there."""
     _, top, _, bottom = piece.bounds
+    bust = piece.level("bust")
+    if bust is not None and abs(bust.straight[1].y) > 0.7:
+        return False  # it lies along the table
     return bool(piece.middle) and "bust" in piece.levels and piece.levels["bust"] - top > HIGH_PART * (bottom - top)
 
 
