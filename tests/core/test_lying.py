@@ -15,7 +15,13 @@ def scale(frame):
 
 class AlongTheTable(unittest.TestCase):
     def test_it_is_offered_where_it_makes_a_garment_larger(self):
-        for code, offered in (("suit.one_piece", True), ("trousers.frame", True), ("trousers.crease", True), ("bodice.measured", False), ("coat.straight", False)):
+        for code, offered in (
+            ("suit.one_piece", True),
+            ("trousers.frame", True),
+            ("trousers.crease", True),
+            ("bodice.measured", False),
+            ("coat.straight", False),
+        ):
             found = frames(drafted(METHODS[code], upper_build()))
             with self.subTest(code):
                 self.assertEqual(ALONG in found, offered)
@@ -47,7 +53,9 @@ class AlongTheTable(unittest.TestCase):
             self.assertAlmostEqual(along[letter][1], -x, delta=1e-3)
 
     def test_words_along_a_line_read_from_below_or_from_the_right(self):
-        for turned in re.findall(r"rotate\((-?[\d.]+)\)", board_svg(lying(drafted(METHODS["suit.one_piece"], upper_build())), 5)):
+        for turned in re.findall(
+            r"rotate\((-?[\d.]+)\)", board_svg(lying(drafted(METHODS["suit.one_piece"], upper_build())), 5)
+        ):
             self.assertTrue(-90.1 <= float(turned) <= 90.1, turned)
 
 

@@ -155,6 +155,24 @@ class Words(unittest.TestCase):
                     rest = allowed.sub("", re.sub(r"\{[^}]*\}", "", text))
                     self.assertIsNone(re.search(r"\d", rest), f"{method.code} {option.code}: {text}")
 
+    def test_no_sentence_of_a_draft_names_a_bare_length(self):
+        """Steps, notes and checks say their lengths by the unit; what else is a figure is a count, degrees or per cent."""
+        allowed = re.compile(
+            r"\d+ darts|elbow \d|with 0 to|\d+ per cent|[\d.]+ degrees|instead of \d+|more than 4:|\d+ lacing holes|bend \d+ times, \d"
+        )
+        for build in ("typical", "full", "child", "belly"):
+            for method in METHODS.values():
+                armhole = armhole_in(drafted(METHODS[method.made_for], upper_build(build))) if method.for_armhole else None
+                try:
+                    made = drafted(method, upper_build(build), None, None, armhole)
+                except CannotDraft:
+                    continue
+                said = [step.text for step in made.steps] + list(made.notes)
+                said += [saying for check in made.checks for saying in (check.message, check.brief)]
+                for saying in said:
+                    rest = allowed.sub("", re.sub(r"\{\d+[us]?\}", "", saying.template))
+                    self.assertIsNone(re.search(r"\d|centimet", rest), f"{method.code}: {saying.template}")
+
 
 class NotAsSet(unittest.TestCase):
     def girth(self, made, name):

@@ -15,6 +15,7 @@ from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.setting.quantity import drawn
+from widehem.core.units import say
 
 DART_LEAST = 0.7
 SIDE_DART_LEAST = 1.0  # cm, by today's rules
@@ -71,8 +72,11 @@ def side_dart(sheet: Sheet, frame: Frame, back: Half, front: Half) -> None:
     longer = front.length("side") - back.length("side")
     with sheet.step(
         "Side dart",
-        "The front side is longer than the back by the drop of the cup. Over 0.7 it is a dart towards the bust point, less "
-        "is eased in.",
+        say(
+            "The front side is longer than the back by the drop of the cup. From {0u} on it is a dart towards the bust point, "
+            "less is eased in.",
+            least_dart(sheet),
+        ),
     ):
         sheet.sum("front side longer by", drawn(longer, "front side longer by"))
         if longer < least_dart(sheet):

@@ -293,8 +293,11 @@ def _balance_step(sheet: Sheet, frame: Frame, back: Half, front: Half, board: Ta
 def _waist_step(sheet: Sheet, frame: Frame, back: Half, front: Half, lean: Lean, loss: Quantity, board: Table) -> None:
     with sheet.step(
         "Waist",
-        "A third of what each half has to lose goes to the side, at most 2.5, the rest to darts. The waist line runs square "
-        "to the side over the shut darts.",
+        say(
+            "A third of what each half has to lose goes to the side, at most {0u}, the rest to darts. The waist line runs square "
+            "to the side over the shut darts.",
+            2.5,
+        ),
     ):
         x, top = frame.bust_point.x, frame.bust_point.y + 2.5
         if sheet.rules > 1:

@@ -69,7 +69,7 @@ def _drawn(sheet: Sheet, at: Frame) -> tuple[Half, Half, Lapel, list[Piece]]:
     """Front and back above, the lapel, and every piece in its own frame."""
     with sheet.step(
         "Necks, shoulders and armholes",
-        "Front and back shoulder tips lie level; the back shoulder is half a centimetre longer, eased.",
+        say("Front and back shoulder tips lie level; the back shoulder is {0u} longer, eased.", shapes.BACK_EASED),
     ):
         back, front = (shapes.half(sheet, name, at) for name in ("back", "front"))
         if sheet.choice("shoulder_seam") == "forward":

@@ -5,7 +5,7 @@ from __future__ import annotations
 from widehem.core.drafting.belly import Lean
 from widehem.core.drafting.finished import show_edges, show_lightly
 from widehem.core.drafting.methods.trousers_legs import BELOW_FORK, hem_of
-from widehem.core.drafting.methods.trousers_sewn import hand_over
+from widehem.core.drafting.methods.trousers_sewn import hand_over, stretched
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.table import Table, as_drawn, turned_over
 from widehem.core.drafting.trousers import Panel, Rise, Top
@@ -51,8 +51,10 @@ def finish(sheet: Sheet, rise: Rise, front: tuple[Panel, Top], back: tuple[Panel
     table = _table(front[0], back[0])
     with sheet.step(
         "Back fork and waist",
-        "The fork drops until the inseam is half a centimetre shorter than the front; the side point moves until both sides "
-        "are equal.",
+        say(
+            "The fork drops until the inseam is {0u} shorter than the front; the side point moves until both sides are equal.",
+            stretched(rise),
+        ),
     ):
         sheet.sum("fork dropped", drawn(back[0].fork.y - rise.crotch, "fork dropped"))
         sheet.sum("back inseam", drawn(back[0].inseam.length, "back inseam"))
