@@ -239,7 +239,7 @@ class Bin(UndoCase):
             sleeve = session.scalars(select(Docket).where(Docket.bodice_id.is_not(None))).first()
             number, bodice = sleeve.id, sleeve.bodice_id
         before = self.get(f"/dockets/{number}/draft")
-        self.assertIn("drawn for it.</p>", self.get("/productions/1"), "it is said before")
+        self.assertIn("drawn for it.</p>", self.get(f"/dockets/{bodice}/more"), "it is said before")
         _, at = self.do(f"/dockets/{bodice}/delete", {})
         self.assertEqual(self.client.get(f"/dockets/{number}/draft").status_code, 200)
         self.undo(at)
