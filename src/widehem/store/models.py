@@ -2,27 +2,20 @@
 
 from __future__ import annotations
 
-from datetime import UTC, date, datetime
+from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, MetaData, String, UniqueConstraint
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy import ForeignKey, Index, LargeBinary, String, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
-_NAMES = {
-    "ix": "ix_%(column_0_label)s",
-    "uq": "uq_%(table_name)s_%(column_0_name)s",
-    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
-    "pk": "pk_%(table_name)s",
-}
+from widehem.store.base import Base, now
+from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
 
-
-def now() -> datetime:
-    return datetime.now(UTC).replace(tzinfo=None)
-
-
-class Base(DeclarativeBase):
-    metadata = MetaData(naming_convention=_NAMES)
-    type_annotation_map = {dict[str, Any]: JSON, dict[str, str]: JSON, dict[str, float]: JSON, list[str]: JSON, list[Any]: JSON}
+__all__ = [
+    "NEVER_CHANGED", "AcceptedDoubt", "Base", "ChartRow", "DesignRow", "Docket", "Event", "Heard", "HouseEase", "HouseList",
+    "HouseRow", "HouseTable", "Intake", "IntakeChart", "IntakeReading", "IntakeWearer", "Listening", "Note", "Photo", "Picture",
+    "Production", "ReadingRow", "Wearer", "now",
+]  # fmt: skip
 
 
 class Production(Base):
@@ -381,61 +374,3 @@ class Event(Base):
     changes: Mapped[list[Any]] = mapped_column(default=list)
     undoes: Mapped[int | None]
     undone_by: Mapped[int | None]
-
-
-class Intake(Base):
-    """A file of charts that is being taken in: staged in small steps, then moved among the rest all at once. job: who asked
-    for it;
-    kept_at: when it was moved."""
-
-    __tablename__ = "intake"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    job: Mapped[str] = mapped_column(String(40), unique=True)
-    production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"), index=True)
-    begun_at: Mapped[datetime] = mapped_column(default=now)
-    kept_at: Mapped[datetime | None]
-    new_wearers: Mapped[int] = mapped_column(default=0)
-    readings: Mapped[int] = mapped_column(default=0)
-
-
-class IntakeWearer(Base):
-    """A wearer of a file. wearer_id: who it is here; none yet for a new one."""
-
-    __tablename__ = "intake_wearer"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    intake_id: Mapped[int] = mapped_column(ForeignKey("intake.id", ondelete="CASCADE"), index=True)
-    wearer_id: Mapped[int | None]
-    name: Mapped[str] = mapped_column(String(120))
-    role: Mapped[str] = mapped_column(String(120), default="")
-    figure: Mapped[str] = mapped_column(String(40), default="curved")
-
-
-class IntakeChart(Base):
-    """A chart of a file. chart_id: the chart it goes on; none yet for a new one."""
-
-    __tablename__ = "intake_chart"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    intake_id: Mapped[int] = mapped_column(ForeignKey("intake.id", ondelete="CASCADE"), index=True)
-    intake_wearer_id: Mapped[int] = mapped_column(ForeignKey("intake_wearer.id", ondelete="CASCADE"), index=True)
-    chart_id: Mapped[int | None]
-    taken_on: Mapped[date]
-    foundation: Mapped[str] = mapped_column(String(200), default="")
-    shoes: Mapped[str] = mapped_column(String(200), default="")
-    measured_by: Mapped[str] = mapped_column(String(120), default="")
-    note: Mapped[str] = mapped_column(String(600), default="")
-
-
-class IntakeReading(Base):
-    """A reading of a file, as it will stand on the chart."""
-
-    __tablename__ = "intake_reading"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    intake_chart_id: Mapped[int] = mapped_column(ForeignKey("intake_chart.id", ondelete="CASCADE"), index=True)
-    measure: Mapped[str] = mapped_column(String(40))
-    turn: Mapped[int] = mapped_column(default=1)
-    ticks: Mapped[int | None]
-    typed: Mapped[str] = mapped_column(String(60), default="")
-    unit: Mapped[str] = mapped_column(String(2), default="cm")
-    side: Mapped[str] = mapped_column(String(5), default="")
-    carried_on: Mapped[date | None]
-    hour: Mapped[str] = mapped_column(String(5), default="", server_default="")

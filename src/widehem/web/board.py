@@ -11,36 +11,29 @@ from markupsafe import Markup
 from werkzeug.datastructures import MultiDict
 
 from widehem.core.body.catalogue import CATALOGUE
-from widehem.core.body.chart import Chart
 from widehem.core.design.cautions import cautions
 from widehem.core.design.make import Made
 from widehem.core.design.mends import mends_for
-from widehem.core.design.schools import Way, ways
-from widehem.core.drafting.ease_plans import EasePlan, applied
-from widehem.core.drafting.method import Method
-from widehem.core.marking.house import settings_for, value_words
 from widehem.core.output.lying import lying
 from widehem.core.output.svg_board import ALONG, FOLDED, board_svg, frames, lens_frame, view_names
 from widehem.core.pattern.acceptance import accepted
-from widehem.core.setting.option import OptionError, Value
+from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.standing import WAITS
 from widehem.core.units import Saying, parse_length
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
 from widehem.store.dockets import find_docket, keep_settings, sleeves_for
-from widehem.store.ease import all_plans
-from widehem.store.house import house_differs
 from widehem.store.journal import tell
 from widehem.store.making import Work
 from widehem.store.models import Docket
 from widehem.store.papers import accepted_of
 from widehem.web.accept import wrong_word
+from widehem.web.board_settings import GARMENT, ease_plans, field_keys, house_says, otherwise, setting_links, ways_of
 from widehem.web.board_state import (
     EASE,
     MEASURE,
     OPTION,
     BoardState,
-    Field,
     field_for,
     known_setting,
     made_of,
@@ -49,7 +42,6 @@ from widehem.web.board_state import (
 )
 from widehem.web.drawn_by import armholes, load, older_rules
 from widehem.web.hem import Next, Slot, slots_of, tally
-from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, is_htmx
 from widehem.web.tries import remember, tried_words
@@ -57,7 +49,6 @@ from widehem.web.writing import writing
 
 pages = Blueprint("board", __name__)
 CUT = "cut"  # where keeping may lead
-GARMENT = "garment"  # the slip that says nothing of the draft
 
 
 @dataclass
@@ -159,7 +150,7 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         return f"{here}?{query}" if query else here
 
     slip = state.slip if made is not None or state.slip == GARMENT else "settings"
-    keys = _field_keys(method, chart, slip, state, made)
+    keys = field_keys(method, chart, slip, state, made)
     fields = {
         group: [
             field_for(
@@ -193,14 +184,14 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         "armhole": work.armhole,
         "catalogue": CATALOGUE,
         "waits": WAITS,
-        "otherwise": _otherwise(made),
+        "otherwise": otherwise(made),
         "meanwhile": "meanwhile" in request.args,
-        "links": _setting_links(state, to, fields),
+        "links": setting_links(state, to, fields),
         "older": older_rules(work),
         "armholes": armholes(docket) if method.for_armhole and slip == GARMENT else (),
-        "house_differs": _house_differs(docket) if slip == "settings" else "",
+        "house_differs": house_says(docket) if slip == "settings" else "",
         "sleeves": sleeves_for(method) if slip == GARMENT else (),
-        "ways": _ways(work, state, made) if made is not None and slip == "settings" else (),
+        "ways": ways_of(work, state, made) if made is not None and slip == "settings" else (),
     }
     if made is None:
         words = "not drawn"
@@ -232,57 +223,10 @@ def _render(work: Work, state: BoardState, made: Made | None, trouble: Trouble) 
         accepted=holds,
         wordless=wrong_word("") if "wordless" in request.args else "",
         mends=_mends(made, state, to),
-        ease_plans=_ease_plans(method, state, to) if slip == "settings" else (),
+        ease_plans=ease_plans(method, state, to) if slip == "settings" else (),
         next=_next(docket, made, step, to, state if trouble.refusal is None else None),
     )
     return render_template("draft.html", **context)
-
-
-def _ways(work: Work, state: BoardState, made: Made) -> tuple[Way, ...]:
-    """What each way of the option does that is weighed; nothing when none is."""
-    option = next((option for option in work.method.options if OPTION + option.code == state.weigh), None)
-    if option is None or option.kind != "choice":
-        return ()
-    return ways(option, made, lambda code: made_of(work, state.with_setting(state.weigh, code).settings))
-
-
-def _house_differs(docket: Docket) -> str:
-    """What the house says otherwise today than when the docket was opened, in words."""
-    with current_store().read() as session:
-        found = house_differs(session, docket)
-    options = settings_for(docket.method)
-    return ", ".join(
-        (value_words(key, options[key], now) if now else f"{options[key].name.lower()} as usual")
-        + (f", not {before}" if before else "")
-        for key, (before, now) in found.items()
-        if key in options
-    )
-
-
-def settings_of(plan: EasePlan, method: Method) -> dict[str, str]:
-    """A plan of ease as settings of a method, by their key in the address."""
-    found = applied(plan, method)
-    worn = {OPTION + code: found.options.get(code, "") for code in ("cloth", "layers", "stretch")}
-    return {**{EASE + code: f"{amount:g} cm" for code, amount in found.ease.items()}, **worn}
-
-
-def _ease_plans(method: Method, state: BoardState, to: Any) -> list[tuple[str, str, str, bool]]:
-    """The named plans of ease: name, what for, where pressing leads, and whether it is in force."""
-    with current_store().read() as session:
-        plans = all_plans(session)
-    found = []
-    for plan in plans.values():
-        trial = state
-        for key, text in settings_of(plan, method).items():
-            trial = trial.with_setting(key, text)
-        left = applied(plan, method).left_out
-        words = (
-            f"{plan.why}; {', '.join(method.ease_at(code).name.lower() for code in left)} cannot be drawn so here"
-            if left
-            else plan.why
-        )
-        found.append((plan.name, words, to(tried=trial.tried), trial.settings == state.settings))
-    return found
 
 
 def _mends(made: Made, state: BoardState, to: Any) -> dict[str, list[tuple[str, str]]]:
@@ -294,57 +238,6 @@ def _mends(made: Made, state: BoardState, to: Any) -> dict[str, list[tuple[str, 
             href = to(tried=state.with_setting(key, mend.value).tried, slip="checks", lit=check.name)
             found.setdefault(check.name, []).append((mend.words, href))
     return found
-
-
-QUICK = ("length",)  # the options that stand under the steps, beside the ease
-
-
-def _field_keys(
-    method: Method, chart: Chart, slip: str, state: BoardState, made: Made | None
-) -> dict[str, list[str]]:  # fmt: skip
-    """Which settings the slip shows, by what they are about: those that do something here, or under the steps only ease and
-    length. What is set or tried is always shown."""
-    ease = [EASE + option.code for option in method.ease]
-    if slip == "steps":
-        return {"quick": [*ease, *(OPTION + option.code for option in method.options if option.code in QUICK)]}
-    if slip in ("checks", GARMENT):
-        return {}
-    measures = [MEASURE + need.measure for need in method.needs if need.measure in chart]
-    now = _in_force(method, state, made)
-    shown = [
-        option for option in method.options if option.applies(now) or OPTION + option.code in {**state.kept, **state.tried}
-    ]
-    groups = {
-        group: [OPTION + option.code for option in shown if option.group == group] for group in ("shape", "cloth", "truth")
-    }
-    return {"ease": ease, "shape": groups["shape"], "cloth": groups["cloth"], "measures": measures, "truth": groups["truth"]}
-
-
-def _in_force(method: Method, state: BoardState, made: Made | None) -> dict[str, Value]:
-    """The choices that are in force, by the code of their option."""
-    tried = {key[2:]: text for key, text in state.settings.items() if key.startswith(OPTION)}
-    usual = {option.code: option.default for option in method.options if option.kind == "choice" and option.default is not None}
-    drawn = made.draft.options if made is not None else {}
-    return {**usual, **{code: value for code, value in drawn.items() if isinstance(value, str)}, **tried}
-
-
-def _otherwise(made: Made | None) -> dict[str, Saying]:
-    """By the key of an ease, what is said where another is drawn than was set."""
-    said = {EASE + asked.name: asked.not_as_set() for asked in made.girths} if made is not None else {}
-    return {key: words for key, words in said.items() if words is not None}
-
-
-def _setting_links(state: BoardState, to: Any, fields: dict[str, list[Field]]) -> dict[str, dict[str, str]]:
-    """Where less, more and reset of every field lead."""
-    links = {}
-    for group in fields.values():
-        for entry in group:
-            links[entry.key] = {
-                name: to(tried=state.with_setting(entry.key, text).tried)
-                for name, text in (("less", entry.less), ("more", entry.more), ("reset", ""))
-                if text or name == "reset"
-            }
-    return links
 
 
 def _next(docket: Docket, made: Made, step: int, to: Any, state: BoardState | None) -> Next:

@@ -28,7 +28,7 @@ from widehem.store.making import Work
 from widehem.store.models import ChartRow
 from widehem.store.versions import as_it_was, version_numbered, versions_of
 from widehem.web.at_work import SHORT, ask
-from widehem.web.board import settings_of
+from widehem.web.board_settings import settings_of
 from widehem.web.board_state import OPTION, design_with, kept_settings, known_setting, settings_from
 from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot
