@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import io
+from functools import cache
 
 
+@cache
 def sketches() -> list[bytes]:
     """The sketches, as JPEG."""
     return [_laced_back(), _gangway()]
