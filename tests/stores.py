@@ -7,6 +7,9 @@ from functools import cache
 from pathlib import Path
 
 from widehem.demo.load import load_demo
+from widehem.jobs.ledger import FILE as LEDGER
+from widehem.jobs.standing import STANDING
+from widehem.jobs.works import Works
 from widehem.store.database import Store
 from widehem.store.keeping import FILE, copy_whole
 
@@ -17,7 +20,8 @@ def fresh_store(case: unittest.TestCase, *, demo: bool = False) -> Store:
     data = Path(folder.name) / "data"
     if demo:
         data.mkdir()
-        copy_whole(with_demo(), data / FILE)
+        for name in (FILE, LEDGER):
+            copy_whole(with_demo() / name, data / name)
     store = Store(data)
     case.addCleanup(store.close)
     return store
@@ -25,10 +29,13 @@ def fresh_store(case: unittest.TestCase, *, demo: bool = False) -> Store:
 
 @cache
 def with_demo() -> Path:
-    """A database with the demo, loaded once for all tests of a process."""
+    """A folder with the demo, loaded once for all tests of a process, and every garment of it looked at."""
     folder = tempfile.TemporaryDirectory()
     atexit.register(folder.cleanup)
     store = Store(Path(folder.name))
     load_demo(store)
+    works = Works(store, inline=True)
+    works.ask(STANDING, {"production": None}, "Looking at every garment", "demo")
+    works.close()
     store.close()
-    return Path(folder.name) / FILE
+    return Path(folder.name)

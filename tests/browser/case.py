@@ -8,8 +8,8 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import sync_playwright
 from waitress import create_server
 
+from tests.apps import app_on
 from tests.stores import fresh_store
-from widehem.web.app import create_app
 
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
 QUIET = [
@@ -52,7 +52,7 @@ class BrowserCase(unittest.TestCase):
 
     def app(self):
         """What answers; work that lasts is done at once."""
-        return create_app(self.store)
+        return app_on(self.store)
 
     def open(self, path="/"):
         self.page.goto(self.address + path)

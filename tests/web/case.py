@@ -3,8 +3,8 @@
 import re
 import unittest
 
+from tests.apps import app_on
 from tests.stores import fresh_store
-from widehem.web.app import create_app
 
 
 def as_shown(page):
@@ -17,7 +17,7 @@ class WebCase(unittest.TestCase):
 
     def setUp(self):
         self.store = fresh_store(self, demo=self.demo)
-        self.app = create_app(self.store)
+        self.app = app_on(self.store)
         self.client = self.app.test_client()
 
     def get(self, path, status=200, **headers):
@@ -25,7 +25,7 @@ class WebCase(unittest.TestCase):
         self.assertEqual(response.status_code, status, path)
         return as_shown(response.get_data(as_text=True))
 
-    def token(self, path="/"):
+    def token(self, path="/lists"):
         return re.search(r'name="csrf_token" value="([^"]+)"', self.client.get(path).get_data(as_text=True))[1]
 
     def post(self, path, data=None, status=303):
