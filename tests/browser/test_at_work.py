@@ -84,7 +84,7 @@ class AtWork(AtWorkCase):
         self.works.let()
         self.works.threads[0].join()
         with self.works.ledger._engine.connect() as connection:
-            self.assertEqual(connection.exec_driver_sql("SELECT state FROM job").scalar(), STOPPED)
+            self.assertEqual(connection.exec_driver_sql("SELECT state FROM job WHERE kind = 'gallery'").scalar(), STOPPED)
         self.assert_quiet()
 
     def test_a_file_that_takes_long_is_waited_for_and_handed_over(self):
