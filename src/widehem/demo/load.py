@@ -14,7 +14,6 @@ from widehem.core.body.figure_tables import TABLES
 from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.house import HouseValue
-from widehem.core.output.photo import small_photo
 from widehem.core.units import Unit, parse_length
 from widehem.demo.people import (
     COMPANY,
@@ -38,7 +37,7 @@ from widehem.store.database import Store
 from widehem.store.ease import add_plan
 from widehem.store.house import keep_values, open_docket
 from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
-from widehem.store.notes import Drawn, Noted, add_note
+from widehem.store.notes import Noted, add_note
 from widehem.store.tables import copy_table, keep_table
 
 
@@ -80,7 +79,7 @@ def _notes(session: Session, production: Production) -> None:
     named |= {wearer.name: wearer for wearer in session.scalars(select(Wearer))}
     named |= {docket.name: docket for docket in session.scalars(select(Docket))}
     for name, words, sketched in NOTES:
-        add_note(session, named[name], words, [Drawn(large, small_photo(large)) for large in sketches()] if sketched else [])
+        add_note(session, named[name], words, sketches() if sketched else [])
 
 
 def _wearer(session: Session, production: Production, person: Person, tables: dict[str, str]) -> Wearer:

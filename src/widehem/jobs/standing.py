@@ -129,7 +129,7 @@ def _garment(session: Session, row: GarmentRow) -> Garment:
     if missing:
         return Garment(missing, changed)
     try:
-        made = work.made()
+        made = work.made_once()
     except (OptionError, CannotDraft):
         return Garment(missing, changed, trouble=True)
     holds = accepted(made.checks, accepted_of(work.docket))

@@ -10,7 +10,7 @@ from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
 from widehem.core.design.design import Design, Step
 from widehem.core.design.kept import made_before
-from widehem.core.design.make import Made, armhole_in
+from widehem.core.design.make import Made, armhole_in, make
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Method
 from widehem.core.setting.option import OptionError
@@ -42,6 +42,10 @@ class Work:
     def made(self, design: Design | None = None, chart: Chart | None = None) -> Made:
         """The garment of the docket, or of another design or chart in its place. Raises OptionError, CannotDraft."""
         return made_before(design or self.design(), chart or self.chart, self.alterations, self.armhole)
+
+    def made_once(self) -> Made:
+        """The same, drawn without being kept for the next who asks. Raises OptionError, CannotDraft."""
+        return make(self.design(), self.chart, self.alterations, armhole=self.armhole)
 
     def on(self, chart: Chart) -> Work:
         return replace(self, chart=chart)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date
 from typing import Any
 
@@ -13,24 +14,24 @@ from widehem.core.body.doubts import doubts
 from widehem.core.body.lists import FULL
 from widehem.core.drafting.method import METHODS, by_part
 from widehem.core.standing import WAITS, Standing, due_words
+from widehem.jobs.standing import Looked
 from widehem.store.bin import DAYS, put_in_bin
 from widehem.store.dockets import bodice_for, find_docket
 from widehem.store.files import accepted_doubts, company
 from widehem.store.house import open_docket
 from widehem.store.journal import tell
-from widehem.store.models import Docket, Production, Wearer
-from widehem.store.standing import whole_house
+from widehem.store.models import Production, Wearer
+from widehem.store.standing import GarmentRow, whole_house
 from widehem.store.tables import all_tables
 from widehem.web.desk import first_page, through
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
-from widehem.web.in_hand import needed
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.writing import writing
 
 pages = Blueprint("people", __name__)
-LONGEST = 120
+LONGEST, AT_ONCE = 120, 60  # signs of a name; garments that are listed at once
 
 
 @pages.post("/productions")
@@ -59,7 +60,6 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         found = session.get(Production, production_id)
         if found is None:
             abort(404)
-        _ = found.dockets
         people = company(session, production_id)
         accepted = accepted_doubts(session, [person.row.id for person in people if person.row])
         tables = all_tables(session)
@@ -71,10 +71,9 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
     kept = {person.wearer.id: accepted.get(person.row.id, set()) if person.row else set() for person in people}
     wearers = {person.wearer.id: person.wearer for person in people}
     looks = {number: sum(1 for doubt in doubts(chart) if doubt.key not in kept[number]) for number, chart in charts.items()}
-    known = [docket for docket in found.dockets if docket.method in METHODS]
-    lacking = {
-        number: _lacking(chart, [docket for docket in known if docket.wearer_id == number]) for number, chart in charts.items()
-    }
+    lacking = _lacking(house.garments, seen, charts)
+    garments = [row for row in house.garments if wanted.lower() in f"{row.name} {row.wearer}".lower()]
+    begin = min(request.args.get("from", 0, type=number_of), max(len(garments) - 1, 0))
     return render_template(
         "production.html",
         lacking=lacking,
@@ -83,7 +82,11 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         charts=charts,
         looks=looks,
         stands=stands,
-        steps=STEPS,
+        garments=garments[begin : begin + AT_ONCE],
+        begin=begin,
+        at_once=AT_ONCE,
+        whole=len(garments),
+        any_garment=bool(house.garments),
         waits=WAITS,
         known=seen,
         job=job,
@@ -102,14 +105,20 @@ def _production(production_id: int, errors: dict[str, str], typed: dict[str, str
         selvedge=Selvedge(found),
         slots=_slots(charts, looks, stands, seen.rest),
         tally="",
-        next=_next(found, stands),
+        next=_next(house.garments, stands),
     )
 
 
-def _lacking(chart: Chart, dockets: list[Docket]) -> int:
-    """How many measures are still to read: of what the garments need, of the full thirty while there is none."""
-    wanted = set().union(*(needed(docket) for docket in dockets)) if dockets else set(FULL)
-    return sum(1 for code in wanted if code not in chart)
+def _lacking(garments: Sequence[GarmentRow], seen: Looked, charts: dict[int, Chart]) -> dict[int, int]:
+    """By wearer, how many measures are still to read: of what the garments need, of the full thirty while there is none."""
+    wanted: dict[int, set[str]] = {}
+    for row in garments:
+        found = seen.garments.get(row.id)
+        wanted.setdefault(row.wearer_id, set()).update(found.missing if found is not None else ())
+    return {
+        number: len(wanted[number]) if number in wanted else sum(1 for code in FULL if code not in chart)
+        for number, chart in charts.items()
+    }
 
 
 def _slots(charts: dict[int, Chart], looks: dict[int, int], stands: dict[int, Standing], rest: int) -> list[Slot]:
@@ -145,7 +154,7 @@ STEPS: dict[str, tuple[str, str]] = {  # what is next: words, and where that is 
 }
 
 
-def step_to(docket: Docket, step: str) -> str:
+def step_to(docket: GarmentRow, step: str) -> str:
     """Where the next step of a garment is done."""
     endpoint = STEPS[step][1]
     if endpoint == "measure.chart":
@@ -157,12 +166,12 @@ def step_to(docket: Docket, step: str) -> str:
 PRESSING = ("read", "mend", "redraw", "true", "cut", "wait", "fit", "finish")
 
 
-def _next(found: Production, stands: dict[int, Standing]) -> Next | None:
+def _next(garments: Sequence[GarmentRow], stands: dict[int, Standing]) -> Next | None:
     """What presses most: what is due first, then what hinders the others."""
-    open_ = [docket for docket in found.dockets if docket.id in stands and stands[docket.id].next]
+    open_ = [row for row in garments if row.id in stands and stands[row.id].next]
     if not open_:
         return None
-    first = min(open_, key=lambda docket: (docket.due_on or date.max, PRESSING.index(stands[docket.id].next)))
+    first = min(open_, key=lambda row: (row.due_on or date.max, PRESSING.index(stands[row.id].next), row.id))
     step = stands[first.id].next
     return Next(STEPS[step][0].format(first.name), step_to(first, step))
 
