@@ -7,7 +7,9 @@ from datetime import date, timedelta
 from sqlalchemy import select
 
 from tests.web.case import WebCase, as_shown
+from widehem.core.drafting.method import METHODS
 from widehem.jobs.standing import looked
+from widehem.store.house import open_docket
 from widehem.store.models import Docket, Event, Production, Wearer
 from widehem.store.standing import whole_house
 
@@ -128,6 +130,20 @@ class OnItsPage(DeskCase):
 
     def test_the_yellow_button_is_what_is_due_first(self):
         self.assertIn("<span>Finish Lap skirt</span>", self.get("/productions/1"))
+
+    def test_of_many_sixty_are_listed_at_once_and_any_is_found(self):
+        with self.store.write() as session:
+            wearer = session.scalars(select(Wearer).where(Wearer.name == "Lasse Moor")).one()
+            for number in range(70):
+                open_docket(session, wearer, f"Shroud {number}", METHODS["skirt.two_panel"])
+        page = self.get("/productions/1")
+        self.assertIn("1 to 60 of 92", page)
+        self.assertEqual(page.count('class="g-name"'), 60)
+        self.assertEqual(self.get("/productions/1?from=60").count('class="g-name"'), 32)
+        self.assertIn("61 to 92 of 92", self.get("/productions/1?from=60"))
+        self.assertEqual(self.get("/productions/1?from=9999999").count('class="g-name"'), 1)
+        self.assertEqual(self.get("/productions/1?find=shroud+7").count('class="g-name"'), 1)
+        self.assertEqual(self.get("/productions/1?find=runa").count('class="g-name"'), 8)
 
     def test_half_a_day_and_a_strange_wait_leave_what_stood_there(self):
         self.stand("Ferry skirt", due="2026-13-", waits="rain")
