@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import field, replace
 from typing import Any
 
@@ -86,7 +86,11 @@ class Design:
 
     def key(self) -> tuple[object, ...]:
         """What two designs that draw alike have in common."""
-        return (self.method, self.rules, _key(self.options), _key(self.ease), repr(self.steps))
+        return (*self.block_key(), repr(self.steps))
+
+    def block_key(self) -> tuple[Hashable, ...]:
+        """What two designs that begin with one block have in common."""
+        return (self.method, self.rules, _key(self.options), _key(self.ease))
 
 
 def _key(values: Mapping[str, Value]) -> tuple[tuple[str, Value], ...]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import replace
 
 from shapely import LinearRing
@@ -10,6 +10,7 @@ from shapely import Point as SpotOf
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step
+from widehem.core.design.replay import Refused, Replay, State, stale
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import Draft, Method, armhole_of, draft, method_named
 from widehem.core.drafting.sheet import Mark
@@ -27,7 +28,7 @@ from widehem.core.setting.option import Value
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.quantity import drawn as as_made
 from widehem.core.setting.step import Step as DraftStep
-from widehem.core.style.operation import PHASES, CannotStyle, Context, DraftOf, run
+from widehem.core.style.operation import PHASES, Context, DraftOf
 from widehem.core.units import Saying
 from widehem.core.values import kept, record
 
@@ -40,21 +41,13 @@ WAIST = {"seam": {}, "band": {"high": 3.0}}  # of a garment that runs on over th
 
 
 @record(frozen=True)
-class Refused:
-    """A step that does not fit this body: its id, and why."""
-
-    step: str
-    saying: Saying
-    wheres: tuple[str, ...] = ()
-
-
-@record(frozen=True)
 class Made:
     """A garment made of a design on a chart.
 
     draft: the drawing it came from. garment: after all steps. demands: what it is held against. table: where the pieces lie
     on the sheet. marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the
-    steps. refused: steps that do not fit, each leaving what was before it; stale: pieces drawn for what has changed since.
+    steps. refused: steps that do not fit, each leaving what was before it; stale: pieces drawn for what has changed since. needed: notions the
+    steps ask for. told: of the notes, the ids of the steps that said them; '' for the drawing.
     """
 
     design: Design
@@ -67,6 +60,8 @@ class Made:
     notes: tuple[Saying, ...]
     refused: tuple[Refused, ...] = ()
     stale: tuple[str, ...] = ()
+    needed: tuple[Saying, ...] = ()
+    told: tuple[str, ...] = ()
 
     @property
     def method(self) -> Method:
@@ -94,7 +89,7 @@ class Made:
 
     @property
     def notions(self) -> tuple[Saying, ...]:
-        return self.draft.notions
+        return (*self.draft.notions, *self.needed)
 
     @kept
     def laid(self) -> tuple[Piece, ...]:
@@ -125,25 +120,28 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     make a garment.
     """
     method = design.drawn_by
+    steps = (*design.steps, *alterations)
     drawn = draft(method, chart, design.options, design.ease, armhole, design.rules)
-    garment, said = drawn.garment, list(drawn.notes)
-    refused: list[Refused] = []
-    stale: list[str] = []
     context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
-    for step in _in_order((*design.steps, *alterations), drawn.options):
-        asked = step.operation
-        try:
-            done = run(asked, garment, context, step.settings, step.wheres, step.names)
-        except CannotStyle as cannot:
-            refused.append(Refused(step.id, cannot.saying, cannot.wheres))
-            said.append(cannot.saying)
-            continue
-        garment = done.garment
-        said += done.said
-        stale += done.change.stale
+    base = (design.by_rules(drawn.rules).block_key(), chart_key(chart), armhole) if steps else None
+    state = REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)
+    garment, old = state.garment, stale(state)
+    said = (*drawn.notes, *state.said, *(words for _, words in old))
+    told = (*("" for _ in drawn.notes), *state.told, *("" for _ in old))
     table = _table(drawn, garment)
     marks = drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
-    return Made(design, chart, drawn, garment, drawn.demands, table, marks, tuple(said), tuple(refused), tuple(stale))
+    return Made(
+        design, chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
+        state.notions, told,
+    )  # fmt: skip
+
+
+REPLAY = Replay()
+
+
+def chart_key(chart: Chart) -> Hashable:
+    """What two charts that draw alike have in common."""
+    return tuple(chart.readings.items()), chart.foundation, chart.table
 
 
 def _in_order(steps: Sequence[Step], options: Mapping[str, object]) -> list[Step]:

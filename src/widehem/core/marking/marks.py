@@ -119,7 +119,7 @@ def _meets_hem(piece: Piece, edge: Edge) -> bool:
 
 def _dart_notches(piece: Piece, edge: Edge, dart: Dart, cut: Sequence[Point]) -> list[Notch]:
     found = []
-    along = sum(part.length for part in edge.parts[: edge.darts.index(dart) + 1])  # as the edge is sewn
+    along = sum(part.length for part in edge.parts[: edge.gaps.index(dart) + 1])  # as the edge is sewn
     for what, end in zip(DART_LEGS, (dart.inner, dart.outer), strict=True):
         way = (end - dart.point).unit()
         at = out_to_cut(cut, end, way)
@@ -131,7 +131,8 @@ def drill_holes(piece: Piece, school: str = "inside") -> tuple[Point, ...]:
     """In the axis of each dart, back from its point: a hole at the point itself would show and weaken the cloth. Of a diamond
     also where it is widest, inside its legs. school: so far inside the point, or of a point that is lowered first."""
     back = DRILLED[school]
-    found = [dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * back for dart in piece.darts]
+    sewn = [dart for dart in piece.darts if dart.sewn is None]
+    found = [dart.point + (dart.inner.toward(dart.outer, 0.5) - dart.point).unit() * back for dart in sewn]
     for diamond in piece.diamonds:
         way, across = (diamond.bottom - diamond.top).unit(), (diamond.outer - diamond.inner).unit()
         found += [diamond.top + way * DIAMOND_BACK, diamond.bottom - way * DIAMOND_BACK]

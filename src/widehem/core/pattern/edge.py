@@ -30,7 +30,8 @@ class Dart:
     its axis meets the guide. intake, length: as drafted on the guide, cm. cap: the edge across the mouth from inner to
     outer, shaped so that it is smooth when the dart is folded to its pressing side. apex: what the dart was turned about,
     when it is sewn short of it. pressed: the leg it is folded towards. holds: darts it has swallowed, by name with their
-    angles, radians.
+    angles, radians. sewn: how far from the edge it is sewn, cm, where it is only folded beyond: a pleat not at all, a tuck
+    a way; None to its point.
     """
 
     name: str
@@ -44,6 +45,7 @@ class Dart:
     apex: Point | None = None
     pressed: Literal["inner", "outer"] = "inner"
     holds: tuple[tuple[str, float], ...] = ()
+    sewn: float | None = None
 
     def moved(self, by: Transform) -> Dart:
         spots = {name: getattr(self, name).moved(by) for name in ("point", "inner", "outer", "middle")}
@@ -68,7 +70,10 @@ class Dart:
         return self.cap.segments[len(self.cap.segments) // 2].start
 
     def taken_along(self, at: Point, way: Point) -> float:
-        """How much of an endless line through `at` the open dart takes, cm. way: its direction, one long."""
+        """How much of an endless line through `at` the open dart takes, cm; nothing where it is only folded. way: its
+        direction, one long."""
+        if self.sewn is not None:
+            return 0.0
         found = []
         for a, b in ((self.point, self.inner), (self.point, self.outer)):
             high, low = way.cross(a - at), way.cross(b - at)

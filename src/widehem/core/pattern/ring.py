@@ -13,7 +13,7 @@ from dataclasses import replace
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, mirror_in, turn
+from widehem.core.geometry.points import Point, mirror_in, square_to, turn
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge, Gap, Held, Notch, PatternError
 from widehem.core.pattern.piece import Piece
@@ -200,6 +200,17 @@ def dart_between(
         name, point, inner, outer, middle, inner.to(outer), point.to(middle), cap or straight, apex if short else None,
         "inner" if pressed == "inner" else "outer", holds,
     )  # fmt: skip
+
+
+def laid_again(old: Dart, before: Path, after: Path, near: Point) -> Dart:
+    """A dart whose mouth was moved, in the gap between two stretches: turned about the place nearest to one from which both legs
+    are as long as each other, sewn as short of it as it was."""
+    inner, outer = before.end, after.start
+    middle = inner.toward(outer, 0.5)
+    axis = square_to((outer - inner).unit(), near - middle)
+    apex = middle + axis * max(axis.dot(near - middle), 1.0)
+    short = old.turned_about.to(old.point)
+    return replace(dart_between(old.name, before, after, apex, short, old.pressed, old.holds), sewn=old.sewn)
 
 
 def angle_of(dart: Dart) -> float:

@@ -5,9 +5,12 @@ from __future__ import annotations
 import logging
 from collections.abc import Callable, Mapping
 from dataclasses import field
-from typing import Literal
+from typing import Literal, TypeVar
 
+from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
+from widehem.core.body.formula import FormulaError, read_formula
+from widehem.core.pattern.check import Demand
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam
 from widehem.core.pattern.limits import USUAL_LIMITS, Limits
@@ -16,12 +19,13 @@ from widehem.core.pattern.wear import USUAL_WEAR, Wear
 from widehem.core.setting.option import Option, OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.setting.registry import Registry
-from widehem.core.style.remap import remapped
+from widehem.core.style.remap import free_name, remapped
 from widehem.core.style.where import Found, LostPlaceError, Where, find
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 
 LOG = logging.getLogger(__name__)
+D = TypeVar("D", bound=Demand)
 Phase = Literal["style", "derive", "true"]
 PHASES: tuple[Phase, ...] = (
     "style",
@@ -56,6 +60,8 @@ class Change:
     said: tuple[Saying, ...] = ()
     made: tuple[str, ...] = ()
     stale: tuple[str, ...] = ()
+    asks: Callable[[tuple[Demand, ...]], tuple[Demand, ...]] | None = None
+    notions: tuple[Saying, ...] = ()
 
 
 @record(frozen=True)
@@ -76,13 +82,19 @@ DraftOf = Callable[[str, Mapping[str, Value], Mapping[str, Value]], Garment]
 @record(frozen=True)
 class Context:
     """What an operation may look at besides the garment. draft_of: another garment of this wearer, by method, options and ease;
-    sleeve_for: a sleeve by a method, drawn for the armhole of a garment. limits: how near is true."""
+    sleeve_for: a sleeve by a method, drawn for the armhole of a garment. limits: how near is true. demands: what is asked of
+    the garment so far."""
 
     chart: Chart
     wear: Wear = USUAL_WEAR
     draft_of: DraftOf | None = None
     sleeve_for: Callable[[str, Garment], Garment] | None = None
     limits: Limits = USUAL_LIMITS
+    demands: tuple[Demand, ...] = ()
+
+    def asked(self, kind: type[D]) -> D | None:
+        """The first demand of a kind there is so far."""
+        return next((demand for demand in self.demands if isinstance(demand, kind)), None)
 
 
 @record(frozen=True)
@@ -101,12 +113,26 @@ class Job:
     def choice(self, code: str) -> str:
         return str(self.settings[code])
 
+    def free_piece(self, wanted: str, asked: str = "piece") -> str:
+        """A name for a new piece: as the maker wants it, or as it usually is, with a number where that is taken."""
+        return free_name((piece.name for piece in self.garment.pieces), self.names.get(asked, wanted))
+
+    def free_seam(self, wanted: str) -> str:
+        """A name for a new seam."""
+        return free_name((seam.name for seam in self.garment.seams), wanted)
+
+    def measure(self, code: str, words: str) -> float:
+        """A measure of the wearer, cm. Raises CannotStyle naming it where it was not read."""
+        value = self.context.chart.get(code)
+        if value is None:
+            raise CannotStyle(say(f"It rests on the {words}: measure it and write it on the chart."), (), (code,))
+        return float(value)
+
 
 @record(frozen=True)
 class Operation:
-    """wheres: the places it asks for, all of them, with words. names: what it lets the maker name, with what each must hold.
-    rules: their
-    version."""
+    """wheres: the places it asks for, with words; all of them but those in spare. names: what it lets the maker name, with
+    what each must hold. rules: their version."""
 
     code: str
     family: str
@@ -118,6 +144,7 @@ class Operation:
     names: Mapping[str, str] = field(default_factory=dict)
     phase: Phase = "style"
     rules: int = 1
+    spare: tuple[str, ...] = ()
 
     def option(self, code: str) -> Option:
         """Raises KeyError."""
@@ -129,15 +156,33 @@ OPERATIONS: Registry[Operation] = Registry("operation")
 
 def operation(
     code: str, family: str, title: str, why: str, *, options: tuple[Option, ...] = (), wheres: Mapping[str, str] | None = None,
-    names: Mapping[str, str] | None = None, phase: Phase = "style", rules: int = 1,
+    names: Mapping[str, str] | None = None, phase: Phase = "style", rules: int = 1, spare: tuple[str, ...] = (),
 ) -> Callable[[Callable[[Job], Change]], Callable[[Job], Change]]:  # fmt: skip
     """Register an operation by the function that does it."""
 
     def register(apply: Callable[[Job], Change]) -> Callable[[Job], Change]:
-        OPERATIONS.add(code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules))
+        OPERATIONS.add(code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules, spare))
         return apply
 
     return register
+
+
+def _worked(option: Option, value: Value, chart: Chart) -> Value:
+    """A setting in cm: as it is, or a formula of measures worked out on this body. Raises CannotStyle, OptionError."""
+    if option.kind != "length" or not isinstance(value, str) or not any(sign.isalpha() for sign in value.replace("cm", "")):
+        return option.check(value)
+    try:
+        formula = read_formula(value)
+    except FormulaError:
+        return option.check(value)
+    lacking = [name for name in formula.names if name not in chart]
+    if lacking:
+        known = [name for name in lacking if name in CATALOGUE]
+        if len(known) < len(lacking):
+            raise OptionError(f'{option.name}: "{value}" names {", ".join(sorted({*lacking} - {*known}))}, which is no measure.')
+        words = ", ".join(CATALOGUE[name].name.lower() for name in known)
+        raise CannotStyle(say(f"{option.name} rests on {words}: measure it and write it on the chart."), (), tuple(known))
+    return option.check(formula.value(lambda name: chart.values[name]))
 
 
 def run(
@@ -150,9 +195,9 @@ def run(
     """
     chosen: dict[str, Value] = {option.code: option.default for option in asked.options if option.default is not None}
     for code, value in (settings or {}).items():
-        chosen[code] = asked.option(code).check(value)
+        chosen[code] = _worked(asked.option(code), value, context.chart)
     for code, words in asked.wheres.items():
-        if code not in (wheres or {}):
+        if code not in (wheres or {}) and code not in asked.spare:
             raise CannotStyle(say(f"{asked.title} wants a place: {words}."), (code,))
     at: dict[str, Found] = {}
     for code, where in (wheres or {}).items():

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from itertools import pairwise
 
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
@@ -32,6 +31,7 @@ BENDS = {
     "centre_front": 2,
 }  # changes of bend that are usual
 BENDS_USUAL = 1
+FACED_RADIUS = 0.4  # cm
 RADIUS_LOOK = 0.5  # of the least radius: tighter than that is not true
 
 
@@ -51,17 +51,20 @@ def curve_of(path: Path, edge: Edge) -> Curve:
     """What one stretch of an edge does; corners that are meant are left out."""
     if len(path.segments) == 1 and isinstance(path.segments[0], Line):
         return STRAIGHT
-    kink, sharpest, turned = 0.0, 0.0, []
-    for before, after in pairwise(path.segments):
-        bend = angle_between(before.direction(1.0), after.direction(0.0))
-        if bend > kink and not any(corner.to(before.end) < MEANT for corner in edge.corners):
-            kink = bend
-    for segment in path.segments:
+    kink, sharpest, waves = 0.0, 0.0, 0
+    turned: list[float] = []
+    for number, segment in enumerate(path.segments):
+        if number:
+            before = path.segments[number - 1]
+            if any(corner.to(before.end) < MEANT for corner in edge.corners):
+                waves, turned = max(waves, changes(turned)), []
+            else:
+                kink = max(kink, angle_between(before.direction(1.0), segment.direction(0.0)))
         if not isinstance(segment, Line):
             turns, sharp = segment.turns(LOOKS)
             turned += turns
             sharpest = max(sharpest, sharp)
-    return Curve(kink, 1 / sharpest if sharpest > 1e-9 else math.inf, changes(turned))
+    return Curve(kink, 1 / sharpest if sharpest > 1e-9 else math.inf, max(waves, changes(turned)))
 
 
 def changes(turned: list[float]) -> int:
@@ -116,6 +119,8 @@ def _kinks(found: list[tuple[Piece, Edge, Curve]], layer: Layer, limit: float) -
 def radius_least(piece: Piece, edge: Edge) -> float:
     """The least radius of a curve in an edge, cm; in proportion on an edge that is shorter than the typical one."""
     role = ROLES[edge.role]
+    if edge.kind == "faced" and edge.corners:  # points and scallops, turned out over a facing
+        return FACED_RADIUS
     least, long = (
         (BACK_CROTCH_RADIUS, BACK_CROTCH_LONG) if edge.role == "crotch" and piece.of == BACK else (role.radius, role.long)
     )

@@ -18,8 +18,8 @@ MORE_IN_FRONT = 0.2  # cm the front darts of a waist may be larger than the back
 
 
 def _darts(case: Case) -> list[tuple[Piece, Dart]]:
-    """The darts of the garment itself: a lining has the same ones, a facing none."""
-    return [(piece, dart) for piece in case.garment.shell for dart in piece.darts]
+    """The darts of the garment itself that are sewn to their points: a lining has the same ones, a facing none."""
+    return [(piece, dart) for piece in case.garment.shell for dart in piece.darts if dart.sewn is None]
 
 
 def _count(darts: list[tuple[Piece, Dart]]) -> str:
@@ -119,7 +119,7 @@ def waist_darts(case: Case) -> Iterator[Check]:
     spots = []
     for part in found:
         for piece, edge in case.garment.edges_of("waist", part=part):
-            found[part] += piece.weight() / 2 * sum(dart.intake for dart in edge.darts if dart.apex is None)
+            found[part] += piece.weight() / 2 * sum(dart.intake for dart in edge.darts if dart.apex is None and dart.sewn is None)
             spots += [f"{piece.name}.{dart.name}" for dart in edge.darts]
     if not found[FRONT] or not found[BACK]:
         return

@@ -20,9 +20,10 @@ LEVELS = ("knee", "thigh", "hip", "waist", "bust")  # below which a hem is measu
 
 @record(frozen=True)
 class HemRises(Demand):
-    """A hem that rises to the sides on purpose, by so much, cm."""
+    """A hem that rises to the sides on purpose, by so much, cm; free: only its sides end at one height, front and back."""
 
     by: float
+    free: bool = False
 
 
 def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
@@ -37,7 +38,7 @@ def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
 def level_hem(case: Case) -> Iterator[Check]:
     """Front, back and sides end at one height below a level that they share."""
     hems = [(piece, edge) for piece, edge in case.garment.edges_of("hem") if edge.kind in ("hem", "faced") and piece.balance]
-    shared = [level for level in LEVELS if all(piece.level(level) for piece, _ in hems)]
+    shared = [level for level in LEVELS if all((line := p.level(level)) is not None and line.notched for p, _ in hems)]
     if not hems or not shared:
         return
     rise = case.asked(HemRises)
@@ -53,9 +54,11 @@ def level_hem(case: Case) -> Iterator[Check]:
     if not inner and not outer:
         return
     depths = [*inner, *(depth + asked for depth in outer)]
+    if rise is not None and rise.free:
+        depths = outer or inner[:1]
     off = max(depths) - min(depths)
     tail = (
-        ("Rises to the sides alike, front and back." if asked else "Front, back and sides end level.")
+        ("Rises to the sides alike, front and back." if rise is not None else "Front, back and sides end level.")
         if off <= case.limits.seam + 1e-6
         else "The hem hangs unevenly: true it with the seams joined."
     )

@@ -1,0 +1,122 @@
+"""Steps done to a draft one after another; what was done before with the same beginning is not done again."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Hashable, Sequence
+from dataclasses import replace
+
+from widehem.core.design.design import Step
+from widehem.core.pattern.check import Demand
+from widehem.core.pattern.checks.body import Girth
+from widehem.core.pattern.garment import Garment
+from widehem.core.style.operation import CannotStyle, Context, run
+from widehem.core.units import Saying, say
+from widehem.core.values import record
+
+KEPT = 160  # garments between two steps that are kept: a recipe that is worked on, on a company
+OFF = 0.05  # cm: what a piece was drawn for has become another
+Watched = tuple[tuple[str, float], ...]
+
+
+@record(frozen=True)
+class Refused:
+    """A step that does not fit this body: its id, and why."""
+
+    step: str
+    saying: Saying
+    wheres: tuple[str, ...] = ()
+
+
+@record(frozen=True)
+class State:
+    """A garment so far. said: by the steps; told: by which step each, its id; watched: for each piece that a step made, the
+    length it is sewn to."""
+
+    garment: Garment
+    demands: tuple[Demand, ...]
+    said: tuple[Saying, ...] = ()
+    told: tuple[str, ...] = ()
+    refused: tuple[Refused, ...] = ()
+    notions: tuple[Saying, ...] = ()
+    watched: Watched = ()
+
+
+class Replay:
+    """Garments between the steps of recipes, the latest of them."""
+
+    def __init__(self, kept: int = KEPT) -> None:
+        self._kept: OrderedDict[Hashable, State] = OrderedDict()
+        self._most = kept
+
+    def run(self, base: Hashable, start: State, steps: Sequence[Step], context: Context) -> State:
+        """The state after all steps. base: what the start was made of, so that two that are equal are alike; None keeps
+        nothing."""
+        state, done = start, 0
+        keys = [(base, repr(tuple(steps[: number + 1]))) for number in range(len(steps))] if base is not None else []
+        for number in range(len(keys), 0, -1):
+            found = self._kept.get(keys[number - 1])
+            if found is not None:
+                state, done = found, number
+                break
+        for number in range(done, len(steps)):
+            state = stepped(state, steps[number], context)
+            if keys:
+                self._keep(keys[number], state)
+        return state
+
+    def _keep(self, key: Hashable, state: State) -> None:
+        self._kept[key] = state
+        self._kept.move_to_end(key)
+        while len(self._kept) > self._most:
+            self._kept.popitem(last=False)
+
+
+def stepped(state: State, step: Step, context: Context) -> State:
+    """The state after one step; a step that does not fit leaves what was before it, and says so."""
+    try:
+        done = run(step.operation, state.garment, replace(context, demands=state.demands), step.settings, step.wheres, step.names)
+    except CannotStyle as cannot:
+        return replace(
+            state, refused=(*state.refused, Refused(step.id, cannot.saying, cannot.wheres)),
+            said=(*state.said, cannot.saying), told=(*state.told, step.id),
+        )  # fmt: skip
+    change = done.change
+    asks = change.asks(state.demands) if change.asks is not None else state.demands
+    asks = tuple(demand for demand in asks if not (isinstance(demand, Girth) and _nowhere(done.garment, demand)))
+    watched = state.watched + tuple((name, _sewn_to(done.garment, name)) for name in change.made)
+    return State(
+        done.garment, asks, (*state.said, *done.said), (*state.told, *(step.id for _ in done.said)), state.refused,
+        (*state.notions, *change.notions), watched,
+    )  # fmt: skip
+
+
+def _nowhere(garment: Garment, girth: Girth) -> bool:
+    """Whether a girth is asked for at a level, or along edges, that no piece has any more: it was cut away."""
+    if girth.edge:
+        return not any(True for _ in garment.edges_of(girth.edge))
+    return not any(piece.level(girth.name) is not None for piece in garment.shell)
+
+
+def _sewn_to(garment: Garment, name: str) -> float:
+    """How long the edges of other pieces are that a piece is sewn to, cm."""
+    total = 0.0
+    for seam in garment.seams:
+        for mine, other in ((seam.first, seam.second), (seam.second, seam.first)):
+            if not seam.twin and any(entry.piece == name for entry in mine):
+                total += garment.length_of(entry for entry in other if entry.piece != name)
+    return total
+
+
+def stale(state: State) -> tuple[tuple[str, Saying], ...]:
+    """Pieces that were drawn for something that has changed since: the piece, and what to do."""
+    found = []
+    names = {piece.name: piece for piece in state.garment.pieces}
+    for name, before in dict(state.watched).items():
+        if name in names and before > 0:
+            now = _sewn_to(state.garment, name)
+            if abs(now - before) > OFF:
+                title = names[name].title
+                words = f"{title}: it was drawn for {{0}} and is sewn to {{1}} now: move the step that makes it further down."
+                found.append((name, say(words, before, now)))
+    return tuple(found)
