@@ -201,6 +201,10 @@ class Garment:
         """The seams that run along an edge: the chain it is in, and the other."""
         yield from self._sewn.get((ref.piece, ref.edge), ())
 
+    def seams_at_name(self, piece: str, edge: str) -> Iterator[tuple[Seam, Chain, Chain]]:
+        """As seams_at, by the names of a piece and of its edge."""
+        yield from self._sewn.get((piece, edge), ())
+
     @kept
     def _sewn(self) -> dict[tuple[str, str], list[tuple[Seam, Chain, Chain]]]:
         found: dict[tuple[str, str], list[tuple[Seam, Chain, Chain]]] = {}

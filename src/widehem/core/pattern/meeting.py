@@ -5,9 +5,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Chain, Garment, Seam
+from widehem.core.pattern.inside import BalanceLine
+from widehem.core.pattern.piece import Piece
 from widehem.core.values import record
 
+NEAR = 0.05  # cm
 CLEAR = 1.0  # cm: a level so near an end of a seam is its end
 PITCH = "pitch"
 
@@ -54,11 +58,23 @@ def levels_along(garment: Garment, chain: Chain) -> dict[str, float]:
     for entry in chain:
         piece, edge = garment.piece(entry.piece), garment.edge(entry)
         for line in piece.balance:
-            along = edge.at_line(*line.straight) if line.notched else None
+            along = _level_on(piece, edge, line) if line.notched else None
             if along is not None:
                 found[line.level] = gone + (edge.length - along if entry.back else along)
         gone += edge.length
     return found
+
+
+def _level_on(piece: Piece, edge: Edge, line: BalanceLine) -> float | None:
+    """How far along an edge a level crosses it, cm: its outer part, where that was turned with the edge."""
+    if len(line.lines) > 1:
+        for (a, b), end in ((line.lines[0], 0), (line.lines[-1], 1)):
+            ends = piece.stretches(line.level)
+            along = edge.at_line(a, (b - a).unit()) if ends else None
+            if along is not None and edge.place(along).point.to(ends[-end][end]) < NEAR:
+                return along
+        return None
+    return edge.at_line(*line.straight)
 
 
 def meetings(garment: Garment, seam: Seam) -> list[Meeting]:

@@ -49,6 +49,8 @@ for _role in (
     Role("pocket", "pocket"),
     Role("slit", "slit"),
     Role("cut", "new seam"),
+    Role("lap", "end of the overlap"),
+    Role("neck_lap", "neck of the overlap", "neck"),
 ):
     ROLES.add(_role.code, _role)
 

@@ -48,7 +48,16 @@ def blended(path: Path, start_by: Point, end_by: Point, *, span: tuple[float, fl
 
 
 def edge_blended(edge: Edge, start_by: Point, end_by: Point) -> Edge:
-    """An edge whose ends are moved; its darts ride along as they are."""
+    """An edge whose ends are moved. Where one end moves only, its darts stay where they are and what lies beyond them follows;
+    else they ride along."""
+    none = Point(0.0, 0.0)
+    if edge.gaps and none in (start_by, end_by):
+        at_end = start_by == none
+        far = edge.parts[-1] if at_end else edge.parts[0]
+        moved = blended(far, start_by, end_by)
+        rows = (*edge.parts[:-1], moved) if at_end else (moved, *edge.parts[1:])
+        shift = 0.0 if at_end else moved.length - far.length
+        return replace(edge, parts=rows, notches=tuple(replace(n, along=max(n.along + shift, 0.0)) for n in edge.notches))
     whole, gone = edge.length or 1.0, 0.0
     parts: list[Path] = []
     gaps: list[Gap] = []

@@ -6,6 +6,7 @@ from collections.abc import Callable, Collection, Mapping
 from dataclasses import replace
 
 from widehem.core.pattern.check import Demand
+from widehem.core.pattern.checks.belly import FrontArc
 from widehem.core.pattern.checks.body import Girth, Length
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.garment import EdgeRef
@@ -23,6 +24,16 @@ def more_at(by: Mapping[str, float]) -> Asks:
             else d
             for d in demands
         )
+
+    return asks
+
+
+def hangs_free(*levels: str) -> Asks:
+    """Girths that are no longer planned: there the garment is as wide as it falls; it still has to have room."""
+
+    def asks(demands: tuple[Demand, ...]) -> tuple[Demand, ...]:
+        left = (d for d in demands if not (isinstance(d, FrontArc) and d.name in levels and not d.edge))
+        return tuple(replace(d, planned=None) if isinstance(d, Girth) and d.name in levels and not d.edge else d for d in left)
 
     return asks
 

@@ -9,7 +9,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.upper import ArmholeOn
-from widehem.core.pattern.edge import Edge, PatternError
+from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
@@ -36,21 +36,25 @@ def outer_ease(job: Job) -> Change:
     tip, side, down = (job.length(code) for code in ("tip", "side", "down"))
     if not any(True for _ in job.garment.edges_of("armhole")):
         raise CannotStyle(say("Nothing of this garment has an armhole: outer ease is for what hangs from the shoulder."))
-    pieces, widened = [], 0
+    pieces, widened, narrower = [], 0, 0.0
     for piece in job.garment.pieces:
         if piece.layer != "shell" or not piece.edges_of("armhole"):
             pieces.append(piece)
             continue
-        try:
-            pieces.append(_wider(piece, tip, side, down))
-        except PatternError:
-            long = min(edge.length for edge in piece.edges_of("side"))
+        long = min((edge.length for edge in piece.edges_of("side")), default=down + 3.0)
+        if long < down + 2.0:
             raise CannotStyle(
-                say(f"The side of the {plain(piece.name)} is {{0}} long: lower the underarm by {{1u}} at most.", long, long - 2.0)
-            ) from None
+                say(f"The side of the {plain(piece.name)} is {{0}} long: lower the underarm by {{1u}} at most.", long, long - 2.0), ("down",)
+            )
+        pieces.append(_wider(piece, tip, side, down))
         widened += piece.weight() if piece.edges_of("side") else 0
+        if (line := pieces[-1].level("bust")) is not None:  # as the piece was, where it is measured now
+            there = piece.with_on_it(balance=(line,)).across("bust")
+            narrower += piece.weight() * (there - piece.across("bust"))
     moved = [EdgeRef(piece.name, edge.name) for piece, edge in job.garment.edges_of("side", "armhole")]
-    asks = all_of(more_at({level: widened * side for level in LEVELS}), _deeper(2 * down), notches_left(*moved))
+    more = {level: widened * side for level in LEVELS}
+    more["bust"] += narrower  # where it is measured now, the sides lean in
+    asks = all_of(more_at(more), _deeper(2 * down), notches_left(*moved))
     words = "Tip out by {0}, sides by {1}, underarm down by {2}: a sleeve drawn before does not fit this armhole."
     return Change(tuple(pieces), said=(say(words, tip, side, down),), asks=asks)
 
@@ -69,7 +73,7 @@ def _wider(piece: Piece, tip: float, side: float, down: float) -> Piece:
     moves: dict[Point, Point] = {}
     cut: dict[str, Edge] = {}
     marks = dict(piece.marks)
-    lower = 0.0
+    lower: Point | None = None
     for edge, after in piece.corners():
         roles = {edge.role, after.role}
         if roles == {"armhole", "shoulder"}:
@@ -87,36 +91,49 @@ def _wider(piece: Piece, tip: float, side: float, down: float) -> Piece:
             corner = new.end if seam is edge else new.start
             moves[edge.end] = corner - edge.end + _out(piece, seam) * side
             if under:
-                lower = corner.y - edge.end.y
+                lower = corner
                 _mark(marks, "underarm", edge.end, moves[edge.end])
     none = Point(0.0, 0.0)
     made: list[Edge] = []
-    for edge in piece.edges:
-        start, end = (moves.get(spot, none) for spot in (edge.start, edge.end))
+    for number, edge in enumerate(piece.edges):
+        start, end = (moves.get(spot, none) for spot in (piece.edges[number - 1].end, edge.end))
         if edge.name in cut:
             made.append(cut[edge.name].moved(Transform().translate(*(_out(piece, edge) * side))))
         else:
             made.append(edge if start == end == none else edge_blended(edge, start, end))
-    under = [edge.end.y for edge, after in piece.corners() if {edge.role, after.role} == {"armhole", "side"}]
-    levels = tuple(_lowered(line, lower) if _at_underarm(line, under) else line for line in piece.balance)
+    levels = tuple(_lowered(piece, line, lower) if lower and _at_underarm(piece, line) else line for line in piece.balance)
     whole = replace(piece, edges=tuple(made), marks=marks, balance=levels)
     return corners_kept(piece, whole, *(edge.name for edge in piece.edges_of("armhole")))
 
 
-def _at_underarm(line: BalanceLine, under: list[float]) -> bool:
-    return line.level == "bust" and any(abs(line.height - y) < 2.0 for y in under)
+def _at_underarm(piece: Piece, line: BalanceLine) -> bool:
+    """Whether a level runs to the underarm."""
+    a, b = line.lines[-1]
+    corners = [edge.end for edge, after in piece.corners() if {edge.role, after.role} == {"armhole", "side"}]
+    return line.level == "bust" and any(abs((b - a).unit().cross(corner - a)) < 2.0 for corner in corners)
 
 
-def _lowered(line: BalanceLine, by: float) -> BalanceLine:
-    """A bust level that lay at the underarm and lies there again."""
-    down = Point(0.0, by)
-    return replace(line, lines=tuple((a + down, b + down) for a, b in line.lines))
+def _lowered(piece: Piece, line: BalanceLine, corner: Point) -> BalanceLine:
+    """A bust level that lay at the underarm and lies there again: each of its parts as much lower."""
+    a, b = line.lines[-1]
+    down = (b - a).unit().square()
+    by = down.dot(corner - a)
+    found = []
+    for one, two in line.lines:
+        shift = (two - one).unit().square() * by
+        found.append((one + shift, two + shift))
+    return replace(line, lines=tuple(found))
 
 
 def _out(piece: Piece, side: Edge) -> Point:
-    """Level, away from the middle, at a side."""
+    """Away from the middle, at a side: along the bust level, which a side that was turned has with it; else level."""
     x = piece.outward(side.end - side.start).x
-    return Point(1.0 if x > 0 else -1.0, 0.0)
+    line = piece.level("bust")
+    if line is None or len(line.lines) == 1:
+        return Point(1.0 if x > 0 else -1.0, 0.0)
+    a, b = line.lines[-1]
+    way = (b - a).unit()
+    return way if (way.x > 0) == (x > 0) else -way
 
 
 def _mark(marks: dict[str, Point], name: str, corner: Point, by: Point) -> None:

@@ -48,9 +48,10 @@ def level_hem(case: Case) -> Iterator[Check]:
     for piece, edge in hems:
         line = piece.level(shared[0])
         assert line is not None
-        at, way = line.straight
         for point, role in outer_ends(piece, edge):
-            (outer if role in ("side", "vent") else inner).append(abs(way.cross(point - at)))
+            out = role in ("side", "vent")
+            a, b = min((line.lines[0], line.lines[-1]), key=lambda part, spot=point: part[0].to(spot))  # one that was turned with its side
+            (outer if out else inner).append(abs((b - a).unit().cross(point - a)))
     if not inner and not outer:
         return
     depths = [*inner, *(depth + asked for depth in outer)]
