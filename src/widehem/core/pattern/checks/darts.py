@@ -61,14 +61,22 @@ def intake(case: Case) -> Iterator[Check]:
             words, tail,
         tuple(f"{p.name}.{d.name}" for p, d in bad), "wide",
     )  # fmt: skip
-    where, narrow = min(darts, key=lambda entry: entry[1].intake)
+    drawn = [entry for entry in darts if not _left_over(*entry)] or darts[:1]
+    where, narrow = min(drawn, key=lambda entry: entry[1].intake)
+    if _left_over(where, narrow):
+        return
     if narrow.intake < INTAKE_LEAST - 1e-6:
         small = say("The narrowest takes {0}: under {1u} ease it in, or give it to the side.", narrow.intake, INTAKE_LEAST)
         yield Check(
             "darts.small", "shapes", "Narrow darts", "length", narrow.intake, INTAKE_LEAST, None, ANY,
                 say(f"narrowest, {plain(where.name)}"),
-            small, tuple(f"{p.name}.{d.name}" for p, d in darts if d.intake < INTAKE_LEAST - 1e-6), "wide",
+            small, tuple(f"{p.name}.{d.name}" for p, d in drawn if d.intake < INTAKE_LEAST - 1e-6), "wide",
         )  # fmt: skip
+
+
+def _left_over(piece: Piece, dart: Dart) -> bool:
+    """Whether a dart is what a yoke left of one below it: it stays, however narrow."""
+    return any(dart in edge.gaps for edge in piece.edges_of("cut"))
 
 
 def intake_most(dart: Dart) -> float:

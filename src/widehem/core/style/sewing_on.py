@@ -1,0 +1,30 @@
+"""Sewing a new piece to what is there: seams to rims, the ends of closed pieces, notches where seams meet."""
+
+from __future__ import annotations
+
+from widehem.core.pattern.edge import Notch
+from widehem.core.pattern.garment import Chain, Garment, SeamEdge
+from widehem.core.pattern.rims import joins, rim_through
+from widehem.core.style.operation import CannotStyle, Job
+from widehem.core.units import say
+
+
+def rim_at(job: Job, code: str, *roles: str) -> Chain:
+    """The row of edges that runs on through a place, from the centre back on where it comes there. roles: what it may be."""
+    found = job.at[code]
+    edge = found.piece.edge(found.spot.edge)
+    if roles and edge.role not in roles:
+        words = " or ".join(role.replace("_", " ") for role in roles)
+        raise CannotStyle(say(f"That is no {words}: choose a place on one."), (code,))
+    return rim_through(job.garment, found.piece.name, found.spot.edge)
+
+
+def joint_notches_on(garment: Garment, chain: Chain, name: str, *, turned: bool = False) -> tuple[Notch, ...]:
+    """Notches along an edge that is sewn to a chain, where the edges of the chain meet; turned: the edge runs the other way."""
+    whole = garment.length_of(chain)
+    rows = [whole - along if turned else along for along in joins(garment, chain)]
+    return tuple(Notch(f"{name} {number}" if len(rows) > 1 else name, along) for number, along in enumerate(sorted(rows), 1))
+
+
+def chain_of(piece: str, *edges: str) -> Chain:
+    return tuple(SeamEdge(piece, edge) for edge in edges)
