@@ -5,7 +5,7 @@ from __future__ import annotations
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, meet
 from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.values import record
 
@@ -85,6 +85,27 @@ class BalanceLine:
     def height(self) -> float:
         """How far down it lies in the frame of its piece, cm."""
         return self.lines[0][0].y
+
+
+Lines = tuple[tuple[Point, Point], ...]
+
+
+def beside(lines: Lines, below: float) -> list[tuple[Point, Point]]:
+    """The lines of a level so far (cm) below: one straight below itself, a bent row parallel to itself, meeting where it met."""
+    if len(lines) == 1:
+        down = Point(0.0, below)
+        return [(lines[0][0] + down, lines[0][1] + down)]
+    moved = []
+    for a, b in lines:
+        out = (b - a).unit().square()
+        shift = (out if out.y > 0 else -out) * below
+        moved.append((a + shift, b + shift))
+    for number in range(len(lines) - 1):
+        (a, b), (c, d) = moved[number], moved[number + 1]
+        at = meet(a, b - a, c, d - c) if lines[number][1] == lines[number + 1][0] else None
+        if at is not None and at.to(b) < abs(below):
+            moved[number], moved[number + 1] = (a, at), (at, d)
+    return moved
 
 
 @record(frozen=True)

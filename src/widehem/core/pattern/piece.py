@@ -19,7 +19,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, is_rigid
 from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
 from widehem.core.pattern.elsewhere import elsewhere
-from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
+from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine, beside
 from widehem.core.values import kept, record
 
 Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
@@ -260,8 +260,7 @@ class Piece:
         line = self.level(name)
         if line is None:
             return ()
-        shift = Point(0.0, below)
-        found = [(a + shift, b + shift) for a, b in line.lines]
+        found = beside(line.lines, below) if below else list(line.lines)
         first, last = found[0], found[-1]
         if len(found) == 1 and line.between == ("", ""):
             start, end = self._ends(first[0], (first[1] - first[0]).unit())

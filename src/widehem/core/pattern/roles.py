@@ -49,6 +49,7 @@ for _role in (
     Role("pocket", "pocket"),
     Role("slit", "slit"),
     Role("cut", "new seam"),
+    Role("waist_seam", "waist seam", radius=2.0, free=0),
     Role("lap", "end of the overlap"),
     Role("neck_lap", "neck of the overlap", "neck"),
 ):

@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Layer, Piece, Stands
 
+TURNS = 12  # straights of a level that runs round
 FLAT, STEP = 1e-4, math.radians(20)  # an angle so small is none; the most that one curve turns
 
 
@@ -31,11 +34,11 @@ def arc(centre: Point, radius: float, start: float, end: float) -> Path:
 def sector(
     name: str, title: str, inner: float, outer: float, wide: float, *, of: str, names: tuple[str, str, str, str],
     roles: tuple[str, str, str, str], kinds: tuple[str, str, str, str] = ("seam", "seam", "seam", "seam"), stands: Stands = "pair",
-    layer: Layer = "shell", middle: str = "", notches: Sequence[Notch] = (),
+    layer: Layer = "shell", middle: str = "", notches: Sequence[Notch] = (), level: str = "",
 ) -> Piece:  # fmt: skip
     """A part of a ring: its inner edge (the first) so long, its outer so long, so wide between; the near end lies plumb, from
     which the inner edge runs to the right. outer less than inner bends it the other way. Order of the edges: inner, far end,
-    outer, near end. notches: along the inner edge."""
+    outer, near end. notches: along the inner edge. level: the balance line that runs along the inner edge."""
     spread = outer - inner
     if abs(spread) < FLAT:
         a, b = Point(0.0, 0.0), Point(inner, 0.0)
@@ -58,7 +61,9 @@ def sector(
         for number, (edge, role, kind, path) in enumerate(zip(names, roles, kinds, paths, strict=True))
     )
     grain = None if middle else _down(paths[0], wide)
-    return Piece(name, title, ring, of, layer=layer, stands=stands, middle=middle, grain=grain)
+    spots = [paths[0].place(paths[0].length * n / TURNS).point for n in range(TURNS + 1)] if level else []
+    balance = (BalanceLine(level, tuple(pairwise(spots)), notched=False),) if level else ()
+    return Piece(name, title, ring, of, layer=layer, stands=stands, middle=middle, grain=grain, balance=balance)
 
 
 def _down(inner: Path, wide: float) -> tuple[Point, Point]:

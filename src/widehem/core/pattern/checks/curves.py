@@ -26,6 +26,7 @@ BENDS = {
     "armhole": 1,
     "neck": 1,
     "waist": 2,
+    "waist_seam": 2,
     "hem": 2,
     "centre_back": 2,
     "centre_front": 2,

@@ -13,6 +13,7 @@ from widehem.core.pattern.roles import ROLES, over_middle, plain
 from widehem.core.units import say
 
 NECK_SQUARE, SQUARE = 0.4, 1.0  # cm from the corner over which an edge must leave squarely; a neck is a short curve
+AT_WAIST_SEAM = 12.0  # degrees
 SQUARE_LOOK = 12.0  # degrees over the first centimetre: a strong curve leaves square and bends away at once
 
 
@@ -61,7 +62,9 @@ def square_over(edge: Edge) -> float:
 
 def _limit(case: Case, joint: Joint) -> float:
     usual = case.limits.corner
-    return max(WAIST_CORNER, usual) if joint.role == "waist" and joint.over == "side" else usual
+    if joint.over == "waist_seam":  # there a seam comes in from the chest and goes out over the hip
+        return max(AT_WAIST_SEAM, usual)
+    return max(WAIST_CORNER, usual) if joint.role in ("waist", "waist_seam") and joint.over == "side" else usual
 
 
 def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], fine: str) -> Iterator[Check]:
@@ -90,7 +93,7 @@ def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], 
 def smooth_waist(case: Case) -> Iterator[Check]:
     """With darts shut and side seams sewn the waist runs on without a peak or a dip."""
     yield from _smooth(
-        case, "waist.smooth", "Waist, darts shut", lambda joint: joint.role == "waist", "Runs on over darts and side seams."
+        case, "waist.smooth", "Waist, darts shut", lambda joint: joint.role in ("waist", "waist_seam"), "Runs on over darts and side seams."
     )
 
 
@@ -98,7 +101,7 @@ def smooth_waist(case: Case) -> Iterator[Check]:
 def shut_edges(case: Case) -> Iterator[Check]:
     """Any other edge runs on where its dart is shut: sides, shoulders, armholes, necks."""
     yield from _smooth(
-        case, "edges.shut", "Edges, darts shut", lambda joint: joint.role != "waist" and joint.over == "dart",
+        case, "edges.shut", "Edges, darts shut", lambda joint: joint.role not in ("waist", "waist_seam") and joint.over == "dart",
         "Each edge runs on over its dart.",
     )  # fmt: skip
 
@@ -109,7 +112,7 @@ def joined(case: Case) -> Iterator[Check]:
     likewise."""
     yield from _smooth(
         case, "corners.joined", "Corners over seams",
-        lambda joint: joint.role not in ("waist", "hem", "wrist", "vent") and joint.over != "dart",
+        lambda joint: joint.role not in ("waist", "waist_seam", "hem", "wrist", "vent") and joint.over != "dart",
         "The outline runs on over every seam.",
     )  # fmt: skip
 

@@ -38,7 +38,7 @@ def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
 def level_hem(case: Case) -> Iterator[Check]:
     """Front, back and sides end at one height below a level that they share."""
     hems = [(piece, edge) for piece, edge in case.garment.edges_of("hem") if edge.kind in ("hem", "faced") and piece.balance]
-    shared = [level for level in LEVELS if all((line := p.level(level)) is not None and line.notched for p, _ in hems)]
+    shared = [level for level in LEVELS if all(piece.level(level) for piece, _ in hems)]
     if not hems or not shared:
         return
     rise = case.asked(HemRises)

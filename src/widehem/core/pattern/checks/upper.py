@@ -161,6 +161,8 @@ def side_leans(case: Case, asked: SideLeans) -> Iterator[Check]:
     """A side takes only so much of what the waist has to lose: the rest belongs in darts, or the side swings out below."""
     found = []
     for piece, edge in case.garment.edges_of("side"):
+        if not piece.edges_of("armhole", "neck"):  # what hangs from the waist leans as it falls
+            continue
         under, waist = (edge.start, edge.end) if edge.start.y < edge.end.y else (edge.end, edge.start)
         along = edge.at_level(piece.levels["waist"]) if "waist" in piece.levels else None
         waist = edge.place(along).point if along is not None else waist
