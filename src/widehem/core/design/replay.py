@@ -75,7 +75,9 @@ class Replay:
 def stepped(state: State, step: Step, context: Context) -> State:
     """The state after one step; a step that does not fit leaves what was before it, and says so."""
     try:
-        done = run(step.operation, state.garment, replace(context, demands=state.demands), step.settings, step.wheres, step.names)
+        done = run(
+            step.operation, state.garment, replace(context, demands=state.demands), step.settings, step.wheres, step.names
+        )
     except CannotStyle as cannot:
         return replace(
             state, refused=(*state.refused, Refused(step.id, cannot.saying, cannot.wheres)),

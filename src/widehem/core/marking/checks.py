@@ -7,6 +7,7 @@ from widehem.core.marking.marks import DART_LEGS, HEM_FOLD
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.garment import Garment, Seam
 from widehem.core.pattern.limits import USUAL_LIMITS, Limits
+from widehem.core.pattern.meeting import apart_along
 from widehem.core.units import say
 
 
@@ -75,7 +76,7 @@ def _along(pattern: Pattern, seam: Seam) -> tuple[float, int, int]:
         one, two = sides[0][what], sides[1][what]
         off = abs(one - two)
         if seam.eased:  # walked from the end where nothing is eased
-            off = min(off, abs(whole[0] - one - whole[1] + two))
+            off = apart_along(one, two, whole, eased=True)
         worst = max(worst, off)
     return worst, alone, len(looked_at)
 

@@ -12,6 +12,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.values import record
 
 NEAR = 0.05  # cm
+GATHERED = 0.08  # of the shorter side: what is longer by more is gathered, or stretched
 CLEAR = 1.0  # cm: a level so near an end of a seam is its end
 PITCH = "pitch"
 
@@ -29,8 +30,19 @@ class Meeting:
 
     @property
     def apart(self) -> float:
-        off = abs(self.first - self.second)
-        return min(off, abs((self.whole[0] - self.first) - (self.whole[1] - self.second))) if self.eased else off
+        return apart_along(self.first, self.second, self.whole, eased=self.eased)
+
+
+def apart_along(first: float, second: float, whole: tuple[float, float], *, eased: bool) -> float:
+    """How far two places of a seam miss each other, so far along each side, cm. whole: the lengths of both. A seam that is eased
+    may be walked from either end; one that is gathered or stretched evenly over its length has its places in proportion."""
+    off = abs(first - second)
+    if not eased:
+        return off
+    found = min(off, abs((whole[0] - first) - (whole[1] - second)))
+    if abs(whole[0] - whole[1]) > GATHERED * whole[1] > 0:
+        found = min(found, abs(first * whole[1] / whole[0] - second))
+    return found
 
 
 def notches_along(garment: Garment, chain: Chain) -> Iterator[tuple[str, int, float]]:

@@ -86,9 +86,7 @@ def _corner_by(edge: Edge, corner: Point, start_by: Point, end_by: Point) -> Poi
 def _gap_by(gap: Gap, by: Point) -> Gap:
     if isinstance(gap, Dart):
         spots = {name: getattr(gap, name) + by for name in ("point", "inner", "outer", "middle")}
-        return replace(
-            gap, **spots, cap=blended(gap.cap, by, by), apex=gap.apex + by if gap.apex is not None else None
-        )
+        return replace(gap, **spots, cap=blended(gap.cap, by, by), apex=gap.apex + by if gap.apex is not None else None)
     if isinstance(gap, Held):
         return replace(gap, line=blended(gap.line, by, by))
     return Pleat(gap.name, gap.inner + by, gap.outer + by)
@@ -250,9 +248,7 @@ def strip(
     end_kinds = (*kinds[:3], "fold" if fold else kinds[3])
     ring = tuple(
         Edge(edge, (Path.through(p, q),), role=role, kind=kind, notches=tuple(notches) if not number else ())  # type: ignore[arg-type]
-        for number, (edge, role, kind, p, q) in enumerate(
-            zip(names, roles, end_kinds, (a, b, c, d), (b, c, d, a), strict=True)
-        )
+        for number, (edge, role, kind, p, q) in enumerate(zip(names, roles, end_kinds, (a, b, c, d), (b, c, d, a), strict=True))
     )
     middle = Point(long / 2, wide / 2)
     reach = Point(1.0, 1.0).unit() * (min(long, wide) * 0.35) if bias else Point(long * 0.35, 0.0)

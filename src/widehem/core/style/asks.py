@@ -19,9 +19,7 @@ def more_at(by: Mapping[str, float]) -> Asks:
 
     def asks(demands: tuple[Demand, ...]) -> tuple[Demand, ...]:
         return tuple(
-            replace(d, planned=d.planned + by[d.name])
-            if isinstance(d, Girth) and d.name in by and d.planned is not None
-            else d
+            replace(d, planned=d.planned + by[d.name]) if isinstance(d, Girth) and d.name in by and d.planned is not None else d
             for d in demands
         )
 

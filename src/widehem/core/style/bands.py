@@ -65,8 +65,10 @@ def banded(
     round_ = not {starts, ends} & {"centre_front", "centre_back", "front_edge", "neck_lap", "lap"}
     if round_:
         piece = strip(name, title, half, wide, of=name, stands="pair", notches=notches)
-        ring = Seam(job.free_seam(f"{name}_ring"), f"{title}, closed", chain_of(name, f"{name}_start"), chain_of(name, f"{name}_end"))
-        return _folding(piece, half, high, double=double), (seam, ring)
+        ring = Seam(
+            job.free_seam(f"{name}_ring"), f"{title}, closed", chain_of(name, f"{name}_start"), chain_of(name, f"{name}_end")
+        )
+        return folding(piece, half, high, double=double), (seam, ring)
     fold_first = not back_opens
     row = notches if fold_first else tuple(replace(n, along=half - n.along) for n in reversed(notches))
     piece = strip(name, title, half, wide, of=name, fold=True, notches=row)
@@ -79,7 +81,7 @@ def banded(
     elif not opens_far:
         far = f"{name}_end"
         found.append(Seam.to_its_mirror(job.free_seam(f"{name}_end"), f"{title}, closed", (name, far)))
-    return _folding(piece, half + (lap if opens_far else 0.0), high, double=double), tuple(found)
+    return folding(piece, half + (lap if opens_far else 0.0), high, double=double), tuple(found)
 
 
 def with_lap(piece: Piece, name: str, half: float, wide: float, lap: float) -> Piece:
@@ -93,7 +95,7 @@ def with_lap(piece: Piece, name: str, half: float, wide: float, lap: float) -> P
     return replace(piece, edges=ring)
 
 
-def _folding(piece: Piece, long: float, high: float, *, double: bool) -> Piece:
+def folding(piece: Piece, long: float, high: float, *, double: bool) -> Piece:
     """A band cut twice as high is folded along its middle."""
     if not double:
         return piece

@@ -51,7 +51,9 @@ def button_stand(job: Job) -> Change:
             ring += _with_lap(piece, edge, low.reverse(), at_end=False)
         else:
             ring.append(outer if edge.name == middle.name else edge)
-    line = InnerLine(free_name((ln.name for ln in piece.lines), middle.name), plain(middle.role).capitalize(), Path.through(a, b))
+    line = InnerLine(
+        free_name((ln.name for ln in piece.lines), middle.name), plain(middle.role).capitalize(), Path.through(a, b)
+    )
     holes = _buttons(piece, a, b, round(job.length("buttons")))
     stands = "pair" if piece.stands == "fold" else piece.stands
     between = tuple(replace(level, between=_inwards(level, piece, line.name)) for level in piece.balance)
@@ -104,7 +106,12 @@ def _beyond(path: Path, a: Point, b: Point, wide: float, edge: Edge) -> Path:
     if not crossed:
         if path.start.to(path.end) > wide:
             return Path.through(path.start, far)
-        raise CannotStyle(say(f"The {plain(edge.name)} is too short for that: take less.", ), ("wide",))
+        raise CannotStyle(
+            say(
+                f"The {plain(edge.name)} is too short for that: take less.",
+            ),
+            ("wide",),
+        )
     return path.split(*crossed[0])[0]
 
 
@@ -247,4 +254,3 @@ def centre_seam(job: Job) -> Change:
     made = replace(piece.with_edge(replace(middle, kind="seam")), stands="pair", cloths=cloths)
     twin = Seam.to_its_mirror(job.free_seam(middle.role), plain(middle.role).capitalize(), (piece.name, middle.name))
     return Change(job.garment.with_piece(made).pieces, (*job.garment.seams, twin))
-

@@ -37,7 +37,9 @@ KIND = Option(
 ZONE = Option("zone", "Spread over", "length", 6.0, "how much of the edge is gathered or eased, the cloth included", 2.0, 60.0, 0.5,
     when=(("kind", ("gathers", "ease")),))  # fmt: skip
 SEWN = Option("sewn", "Sewn down", "length", 5.0, "how far a tuck is sewn", 1.0, 30.0, 0.5, when=(("kind", ("tuck",)),))
-BY = Option("by", "Moved by", "length", 1.3, "along its edge, away from the middle; less than nothing towards it", -6.0, 6.0, 0.1)
+BY = Option(
+    "by", "Moved by", "length", 1.3, "along its edge, away from the middle; less than nothing towards it", -6.0, 6.0, 0.1
+)
 EASE_MOST = 1.5  # cm that cloth is eased in over an edge without a fold
 
 
@@ -127,7 +129,9 @@ def slide_dart(job: Job) -> Change:
     by = job.length("by") * outwards
     room = (after.length if by > 0 else before.length) - 1.0
     if abs(by) > room:
-        raise CannotStyle(say("Only {0} is left beside the dart: move it by {1u} at most.", room + 1.0, max(room, 0.0)), ("dart",))
+        raise CannotStyle(
+            say("Only {0} is left beside the dart: move it by {1u} at most.", room + 1.0, max(room, 0.0)), ("dart",)
+        )
     along = (dart.outer - dart.inner).unit()
     want = before.length + after.length
     out = solve_or_nearest(lambda off: _laid_again(before, after, dart, along, by, off)[3] - want, 0.0, 0.3, near=1e-4)

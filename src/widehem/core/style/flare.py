@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-
 from dataclasses import replace
 
 from fontTools.misc.transform import Transform
@@ -21,7 +20,6 @@ from widehem.core.pattern.shaping import bent, corners_kept, edge_blended, with_
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.asks import Asks, all_of, also, hangs_free
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
-
 from widehem.core.units import say
 
 MOST, HEM_SPOTS, FINE = 3.0, 9, 0.7  # degrees a slash; places at which the hem is set; cm of hinge edge that turn as one
@@ -136,9 +134,7 @@ def _rigid(edge: Edge, made: Edge, total: float, *, keeps_start: bool) -> tuple[
     return (moved, Transform()) if keeps_start else (Transform(), moved)
 
 
-def _hem(
-    edge: Edge, low: Edge, made: Edge, total: float, *, keeps_start: bool, ways: tuple[Transform, Transform]
-) -> Edge:
+def _hem(edge: Edge, low: Edge, made: Edge, total: float, *, keeps_start: bool, ways: tuple[Transform, Transform]) -> Edge:
     """The hem through places that have turned with the slashes above them; it leaves its seams as it did."""
     spots = []
     for number in range(HEM_SPOTS + 1):
@@ -185,7 +181,9 @@ def _level(piece: Piece, edge: Edge, made: Edge, line: BalanceLine, total: float
     return replace(line, lines=tuple(zip(moved, moved[1:], strict=False)))
 
 
-BY = Option("by", "Wider at the hem", "length", 5.0, "at each edge of the seam; less than nothing is narrower", -20.0, 90.0, 0.5)
+BY = Option(
+    "by", "Wider at the hem", "length", 5.0, "at each edge of the seam; less than nothing is narrower", -20.0, 90.0, 0.5
+)
 SIDES = Option(
     "sides", "On which edges", "choice", "both", "of the seam",
     choices=(Choice("both", "Both", "front and back alike"), Choice("one", "This one", "the seam is longer on one side then: for a tail")),
@@ -217,7 +215,11 @@ def flare_seam(job: Job) -> Change:
 
 def _turned_out(piece: Piece, edge: Edge, along: float, by: float) -> Piece:
     before, after = piece.beside(edge.name)
-    ends = [(other, at_end) for other, at_end in ((after, True), (before, False)) if other.role in ("hem", "wrist") or other.kind == "hem"]
+    ends = [
+        (other, at_end)
+        for other, at_end in ((after, True), (before, False))
+        if other.role in ("hem", "wrist") or other.kind == "hem"
+    ]
     if not ends or len(edge.parts) != 1:
         raise CannotStyle(say(f"The {plain(edge.name)} of the {plain(piece.name)} does not run down to a hem."), ("from",))
     hem, at_end = ends[0]
@@ -265,5 +267,3 @@ def turn_grain(job: Job) -> Change:
     made = piece.with_on_it(grain=(at - reach, at + reach))
     said = (say("Cut on the bias it drops: let it hang before its hem is levelled."),) if way == "bias" else ()
     return Change(job.garment.with_piece(made).pieces, said=said)
-
-

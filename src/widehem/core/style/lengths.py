@@ -10,8 +10,8 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.cutting import part_piece
 from widehem.core.pattern.checks.shapes import HemRises
+from widehem.core.pattern.cutting import part_piece
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment
 from widehem.core.pattern.inside import BalanceLine
@@ -53,7 +53,9 @@ def adjust(job: Job) -> Change:
         changed += [piece.name] if made is not None else []
         pieces.append(piece if made is None else made)
     if not changed:
-        raise CannotStyle(say(f"No piece is crossed {{0}} below the {plain(level)}: choose a level these pieces have.", below), ("level",))
+        raise CannotStyle(
+            say(f"No piece is crossed {{0}} below the {plain(level)}: choose a level these pieces have.", below), ("level",)
+        )
     asks = all_of(longer(by, changed), notches_left(*(EdgeRef(p.name, e.name) for p in job.garment.pieces for e in p.edges)))
     return Change(tuple(pieces), asks=asks, said=(say(f"{len(changed)} pieces are {{0s}} at the {plain(level)}.", by),))
 
@@ -91,11 +93,18 @@ def _longer(piece: Piece, y: float, by: float) -> Piece | None:
     for number, run in enumerate(made):
         before = made[number - 1]
         dart = run.before
-        if isinstance(dart, Dart) and (old := runs[number].before) is not None and isinstance(old, Dart) and old.point.y < y < old.inner.y:
+        if (
+            isinstance(dart, Dart)
+            and (old := runs[number].before) is not None
+            and isinstance(old, Dart)
+            and old.point.y < y < old.inner.y
+        ):
             made[number] = replace(run, before=laid_again(old, before.path, run.path, old.turned_about))
         elif before.path.end.to(run.path.start) > 1e-6 and run.before is None:
             if before.edge.name != run.edge.name:
-                raise CannotStyle(say(f"The {plain(piece.name)} has a corner just there: cut across above it, or below."), ("below",))
+                raise CannotStyle(
+                    say(f"The {plain(piece.name)} has a corner just there: cut across above it, or below."), ("below",)
+                )
             made[number - 1], made[number] = _bridged(before, run, over, max(FAIR, abs(by) * SPREAD))
     marks = {name: spot.moved(low) if spot.y > y else spot for name, spot in piece.marks.items()}
     lines = tuple(replace(line, path=line.path if line.path.start.y < y else line.path.moved(low)) for line in piece.lines)
@@ -244,8 +253,12 @@ def _toothed(piece: Piece, hem: Edge, count: int, deep: float, *, round_: bool) 
             flat = m.direction.unit()
             low, high = first - m.point, last - m.point
             segments += [
-                Line(first, m.point) if number == 0 else Cubic(first, first - inside[0] * (low.size * 0.35), m.point - flat * (step * 0.28), m.point),
-                Line(m.point, last) if number else Cubic(m.point, m.point + flat * (step * 0.28), last - inside[2] * (high.size * 0.35), last),
+                Line(first, m.point)
+                if number == 0
+                else Cubic(first, first - inside[0] * (low.size * 0.35), m.point - flat * (step * 0.28), m.point),
+                Line(m.point, last)
+                if number
+                else Cubic(m.point, m.point + flat * (step * 0.28), last - inside[2] * (high.size * 0.35), last),
             ]
         elif round_:
             flat = m.direction.unit()
@@ -295,8 +308,9 @@ def crop(job: Job) -> Change:
             else:
                 dropped.append(ref)
     pieces = tuple(whole if p.name == piece.name else p for p in job.garment.pieces)
-    return Change(pieces, renamed=renamed, dropped=tuple(dropped), said=(say(f"The {plain(piece.name)} ends at the new line."),))
-
+    return Change(
+        pieces, renamed=renamed, dropped=tuple(dropped), said=(say(f"The {plain(piece.name)} ends at the new line."),)
+    )
 
 
 def _runs_along(level: BalanceLine, line: Path) -> bool:

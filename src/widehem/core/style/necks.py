@@ -13,15 +13,18 @@ from widehem.core.pattern.checks.upper import NeckOn
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.rims import rims
-from widehem.core.pattern.roles import BACK, FRONT, plain
+from widehem.core.pattern.roles import BACK, FRONT
 from widehem.core.pattern.shaping import trimmed, with_edges
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.asks import all_of, places_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
-STRAP, WIDE, ABOVE_BLADE = 4.0, 9.0, 4.0  # cm: least width of a strap, a wide neck's half, how far a back ends above the blade level
+STRAP, WIDE, ABOVE_BLADE = (
+    4.0,
+    9.0,
+    4.0,
+)  # cm: least width of a strap, a wide neck's half, how far a back ends above the blade level
 SHAPE = Option(
     "shape", "Front", "choice", "round", "how the front neckline runs",
     choices=(Choice("round", "Round", "one curve"), Choice("v", "V", "straight to a point"), Choice("square", "Square", "down and across"),
@@ -133,7 +136,11 @@ def _line(
     square = square if square.dot(low - tip) > 0 else -square
     deep, wide = abs((low - tip).dot(down)), abs((low - tip).dot(square))
     if shape == "v":
-        return Path((curve_between(tip, leaving, low, (low - tip).unit() * 0.7 + down * 0.3, deep * 0.25, tip.to(low) * 0.3),)), (), True
+        return (
+            Path((curve_between(tip, leaving, low, (low - tip).unit() * 0.7 + down * 0.3, deep * 0.25, tip.to(low) * 0.3),)),
+            (),
+            True,
+        )
     if shape == "square":
         corner = low - square * wide * 0.92
         side = Cubic(tip, tip + leaving * (deep * 0.2), corner - down * (deep * 0.35), corner)
@@ -163,7 +170,16 @@ def _roundest(tip: Point, leaving: Point, low: Point, square: Point, deep: float
 
 HIGH = Option("high", "Height", "length", 3.8, "of the collar over the neck point", 1.5, 8.0, 0.1)
 OUT = Option("out", "Leaves the shoulder", "length", 1.3, "so far out from the neck point", 0.5, 4.0, 0.1)
-TILT = Option("tilt", "Centre back leans", "length", 0.6, "away from the piece over {15}, so that the top is longer than the neck", 0.0, 2.0, 0.1)
+TILT = Option(
+    "tilt",
+    "Centre back leans",
+    "length",
+    0.6,
+    "away from the piece over {15}, so that the top is longer than the neck",
+    0.0,
+    2.0,
+    0.1,
+)
 LONGER = Option("longer", "Top longer than the neck", "length", 0.5, "on each half", 0.0, 2.0, 0.1)
 
 
@@ -206,7 +222,9 @@ def _grown(piece: Piece, neck: Edge, shoulder: Edge, high: float, out: float, ti
     """
     first = shoulder.end.to(neck.start) < 1e-4
     if out > shoulder.length - 3.0:
-        raise CannotStyle(say("The shoulder is {0} long: leave it {1u} out at most.", shoulder.length, shoulder.length - 3.0), ("out",))
+        raise CannotStyle(
+            say("The shoulder is {0} long: leave it {1u} out at most.", shoulder.length, shoulder.length - 3.0), ("out",)
+        )
     middle = piece.edge(piece.middle)
     new_shoulder = trimmed(shoulder, at_end=out) if first else trimmed(shoulder, at_start=out)
     foot = new_shoulder.end if first else new_shoulder.start
@@ -241,5 +259,3 @@ def _grown(piece: Piece, neck: Edge, shoulder: Edge, high: float, out: float, ti
             ring.append(new_middle if edge.name == middle.name else edge)
     marks = {name: mark for name, mark in piece.marks.items() if name not in ("snp", "nape")}
     return replace(piece, edges=tuple(ring), marks=marks), not first
-
-

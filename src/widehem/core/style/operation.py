@@ -62,6 +62,7 @@ class Change:
     stale: tuple[str, ...] = ()
     asks: Callable[[tuple[Demand, ...]], tuple[Demand, ...]] | None = None
     notions: tuple[Saying, ...] = ()
+    whole: Garment | None = None
 
 
 @record(frozen=True)
@@ -121,6 +122,13 @@ class Job:
         """A name for a new seam."""
         return free_name((seam.name for seam in self.garment.seams), wanted)
 
+    def then(
+        self, code: str, garment: Garment, settings: Mapping[str, Value] | None = None, wheres: Mapping[str, Where] | None = None,
+        names: Mapping[str, str] | None = None,
+    ) -> Garment:  # fmt: skip
+        """Another operation done to a garment on the way. Raises CannotStyle."""
+        return run(OPERATIONS[code], garment, self.context, settings, wheres, names).garment
+
     def measure(self, code: str, words: str) -> float:
         """A measure of the wearer, cm. Raises CannotStyle naming it where it was not read."""
         value = self.context.chart.get(code)
@@ -161,7 +169,9 @@ def operation(
     """Register an operation by the function that does it."""
 
     def register(apply: Callable[[Job], Change]) -> Callable[[Job], Change]:
-        OPERATIONS.add(code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules, spare))
+        OPERATIONS.add(
+            code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules, spare)
+        )
         return apply
 
     return register
@@ -179,7 +189,9 @@ def _worked(option: Option, value: Value, chart: Chart) -> Value:
     if lacking:
         known = [name for name in lacking if name in CATALOGUE]
         if len(known) < len(lacking):
-            raise OptionError(f'{option.name}: "{value}" names {", ".join(sorted({*lacking} - {*known}))}, which is no measure.')
+            raise OptionError(
+                f'{option.name}: "{value}" names {", ".join(sorted({*lacking} - {*known}))}, which is no measure.'
+            )
         words = ", ".join(CATALOGUE[name].name.lower() for name in known)
         raise CannotStyle(say(f"{option.name} rests on {words}: measure it and write it on the chart."), (), tuple(known))
     return option.check(formula.value(lambda name: chart.values[name]))
@@ -209,7 +221,7 @@ def run(
         change = asked.apply(Job(garment, context, chosen, at, names or {}))
         seams = garment.seams if change.seams is None else change.seams
         openings = garment.openings if change.openings is None else change.openings
-        whole = remapped(garment, change.pieces, seams, openings, change.renamed, change.dropped)
+        whole = change.whole or remapped(garment, change.pieces, seams, openings, change.renamed, change.dropped)
     except PatternError as error:
         raise CannotStyle(say(f"{asked.title}: {error}"), tuple(at)) from None
     except (CannotStyle, CannotDraft, LostPlaceError, OptionError):

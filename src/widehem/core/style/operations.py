@@ -1,3 +1,27 @@
 """Every operation there is; importing this registers them."""
 
-from widehem.core.style import facings, joining, lines, pockets, sides, truing, turning, waist_seam  # noqa: F401
+from widehem.core.style import (  # noqa: F401
+    bands,
+    bust,
+    closings,
+    collars,
+    darts,
+    facings,
+    flare,
+    joining,
+    lengths,
+    lines,
+    necks,
+    outer_ease,
+    panels,
+    pockets,
+    seam_moves,
+    sides,
+    skirts,
+    sleeve_shapes,
+    strips,
+    truing,
+    turning,
+    waist_seam,
+    yokes,
+)

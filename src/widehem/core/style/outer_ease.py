@@ -44,7 +44,12 @@ def outer_ease(job: Job) -> Change:
         long = min((edge.length for edge in piece.edges_of("side")), default=down + 3.0)
         if long < down + 2.0:
             raise CannotStyle(
-                say(f"The side of the {plain(piece.name)} is {{0}} long: lower the underarm by {{1u}} at most.", long, long - 2.0), ("down",)
+                say(
+                    f"The side of the {plain(piece.name)} is {{0}} long: lower the underarm by {{1u}} at most.",
+                    long,
+                    long - 2.0,
+                ),
+                ("down",),
             )
         pieces.append(_wider(piece, tip, side, down))
         widened += piece.weight() if piece.edges_of("side") else 0
@@ -52,7 +57,7 @@ def outer_ease(job: Job) -> Change:
             there = piece.with_on_it(balance=(line,)).across("bust")
             narrower += piece.weight() * (there - piece.across("bust"))
     moved = [EdgeRef(piece.name, edge.name) for piece, edge in job.garment.edges_of("side", "armhole")]
-    more = {level: widened * side for level in LEVELS}
+    more = dict.fromkeys(LEVELS, widened * side)
     more["bust"] += narrower  # where it is measured now, the sides lean in
     asks = all_of(more_at(more), _deeper(2 * down), notches_left(*moved))
     words = "Tip out by {0}, sides by {1}, underarm down by {2}: a sleeve drawn before does not fit this armhole."

@@ -117,7 +117,8 @@ def room(code: str, found: Found) -> None:
         near = min(found.spot.along, edge.length - found.spot.along)
     if near < ROOM:
         raise CannotStyle(
-            say(f"Only {{0}} of the {plain(edge.name)} would be left beside the line: keep {{1u}} from its ends.", near, ROOM), (code,)
+            say(f"Only {{0}} of the {plain(edge.name)} would be left beside the line: keep {{1u}} from its ends.", near, ROOM),
+            (code,),
         )
 
 
@@ -175,7 +176,9 @@ def faces_through(
     if lower is not None:
         axis = (lower.middle - lower.point).unit()
         head = Path((curve_between(top.point, first, lower.point, axis),))
-        sides = [Path((curve_between(lower.point, axis, leg, (leg - lower.point).unit()),)) for leg in (lower.inner, lower.outer)]
+        sides = [
+            Path((curve_between(lower.point, axis, leg, (leg - lower.point).unit()),)) for leg in (lower.inner, lower.outer)
+        ]
         return head + sides[0], head + sides[1]
     assert upper is not None
     axis = (point - upper.middle).unit()

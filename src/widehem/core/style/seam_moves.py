@@ -42,7 +42,9 @@ def forward(job: Job) -> Change:
         less, rims = _cut_back(giver, edge, by)
         more = _carried_on(taker, other, giver, edge, rims, turned=seam.first[0].back != seam.second[0].back)
     except PatternError:
-        raise CannotStyle(say("What lies beside the seam is too short for a strip of {0u}: move it by less.", by), ("by",)) from None
+        raise CannotStyle(
+            say("What lies beside the seam is too short for a strip of {0u}: move it by less.", by), ("by",)
+        ) from None
     pieces = {less.name: less, more.name: more}
     garment = replace(job.garment, pieces=tuple(pieces.get(p.name, p) for p in job.garment.pieces))
     long = {p: garment.length_of([SeamEdge(p, e)]) for p, e in ((giver.name, edge.name), (taker.name, other.name))}
@@ -50,7 +52,9 @@ def forward(job: Job) -> Change:
     ease = long[giver.name] - long[taker.name] if first_is_giver else long[taker.name] - long[giver.name]
     new = replace(seam, ease=seam.ease if abs(ease) < 0.05 else (ease, ease))
     seams = tuple(new if s is seam else s for s in job.garment.seams)
-    rows = [EdgeRef(piece.name, side.name) for piece, mine in ((giver, edge), (taker, other)) for side in piece.beside(mine.name)]
+    rows = [
+        EdgeRef(piece.name, side.name) for piece, mine in ((giver, edge), (taker, other)) for side in piece.beside(mine.name)
+    ]
     asks = all_of(places_left("snp", "tip"), notches_left(*rows), without(FrontInside))
     said = say(f"The seam lies {{0}} further in the {plain(giver.of)}: its armhole is {{1}} shorter there, the {plain(taker.of)}'s {{1}} longer.", by, by)  # fmt: skip
     return Change(garment.pieces, seams, said=(said,), asks=asks)

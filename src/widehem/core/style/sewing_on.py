@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from widehem.core.pattern.edge import Notch
 from widehem.core.pattern.garment import Chain, Garment, SeamEdge
+from widehem.core.pattern.meeting import notches_along
 from widehem.core.pattern.rims import joins, rim_through
 from widehem.core.style.operation import CannotStyle, Job
 from widehem.core.units import say
@@ -20,10 +21,13 @@ def rim_at(job: Job, code: str, *roles: str) -> Chain:
 
 
 def joint_notches_on(garment: Garment, chain: Chain, name: str, *, turned: bool = False) -> tuple[Notch, ...]:
-    """Notches along an edge that is sewn to a chain, where the edges of the chain meet; turned: the edge runs the other way."""
+    """Notches along an edge that is sewn to a chain: where the edges of the chain meet, and a partner for each of its own; turned:
+    the edge runs the other way."""
     whole = garment.length_of(chain)
     rows = [whole - along if turned else along for along in joins(garment, chain)]
-    return tuple(Notch(f"{name} {number}" if len(rows) > 1 else name, along) for number, along in enumerate(sorted(rows), 1))
+    found = [Notch(f"{name} {number}" if len(rows) > 1 else name, along) for number, along in enumerate(sorted(rows), 1)]
+    found += [Notch(what, whole - at if turned else at, count) for what, count, at in notches_along(garment, chain)]
+    return tuple(sorted(found, key=lambda notch: notch.along))
 
 
 def chain_of(piece: str, *edges: str) -> Chain:

@@ -55,7 +55,11 @@ def circle(job: Job) -> Change:
     for of, half in halves.items():
         name = of if instead else job.free_piece(f"skirt_{of}")
         middle = f"centre_{of}"
-        fold = ends[of] == middle and middle not in opens and not garment.piece(half[0 if of == BACK else -1].piece).edges_of("front_edge")
+        fold = (
+            ends[of] == middle
+            and middle not in opens
+            and not garment.piece(half[0 if of == BACK else -1].piece).edges_of("front_edge")
+        )
         kinds = ("seam", "seam", "hem", "fold" if fold else "opening" if middle in opens else "seam")
         turned = of == FRONT  # the front's row runs from the side to the middle
         notches = joint_notches_on(garment, half, f"{name} seam", turned=turned) if times == 1.0 else ()
@@ -71,7 +75,15 @@ def circle(job: Job) -> Change:
             seams.append(Seam.to_its_mirror(_free(seams, f"{name}_{middle}"), f"{middle.replace('_', ' ').capitalize()}, skirt", (name, middle)))  # fmt: skip
         if not instead:
             over = lengths[of] * (1 - 1 / times)
-            seams.append(Seam(_free(seams, f"waist_{of}"), f"Waist seam, {of}", (SeamEdge(name, "waist", back=turned),), half, (over, over)))
+            seams.append(
+                Seam(
+                    _free(seams, f"waist_{of}"),
+                    f"Waist seam, {of}",
+                    (SeamEdge(name, "waist", back=turned),),
+                    half,
+                    (over, over),
+                )
+            )
     seams.append(Seam(_free(seams, "skirt_side"), "Side seam, skirt", *(chain_of(name, "side") for name in made)))
     words = (say(f"The radius is {{0}} for a waist of {{1}}, {part:g} of a circle. Let it hang before its hem is levelled.", radius,
         2 * sum(lengths.values())),)  # fmt: skip
@@ -179,9 +191,7 @@ def _dipped(piece: Piece, by: float) -> Piece:
     middle, hem = piece.edge(piece.middle), piece.edge("hem")
     low = middle.start + Point(0.0, by)
     curve = curve_between(hem.start, hem.leaving, low, Point(-1.0, 0.0), hem.length * 0.35, hem.length * 0.35)
-    return with_edges(
-        piece, replace(middle, parts=(Path.through(low, middle.end),)), replace(hem, parts=(Path((curve,)),))
-    )
+    return with_edges(piece, replace(middle, parts=(Path.through(low, middle.end),)), replace(hem, parts=(Path((curve,)),)))
 
 
 def _slit(piece: Piece, high: float) -> Piece:
@@ -198,6 +208,7 @@ def _slit(piece: Piece, high: float) -> Piece:
 
 
 SCHOOL = Option("long", "Length", "length", 60.0, "of the skirt, from the waist", 25.0, 140.0, 1.0)
+
 
 @operation(
     "skirt.join", "joining", "Skirt joined on", "the two-panel skirt of the same wearer, drawn for this waist and sewn to it",
@@ -230,11 +241,19 @@ def join_skirt(job: Job) -> Change:
     seams = list(garment.seams)
     for seam in skirt.seams:
         chains = [tuple(replace(e, piece=names[e.piece]) for e in c) for c in (seam.first, seam.second)]
-        seams.append(replace(seam, name=_free(seams, f"skirt_{seam.name}"), title=f"{seam.title}, skirt", first=chains[0], second=chains[1]))
+        seams.append(
+            replace(
+                seam, name=_free(seams, f"skirt_{seam.name}"), title=f"{seam.title}, skirt", first=chains[0], second=chains[1]
+            )
+        )
     for piece in made:
         half = halves[piece.of]
         back = _runs_back(piece)
-        seams.append(Seam(_free(seams, f"waist_{piece.of}"), f"Waist seam, {piece.of}", (SeamEdge(piece.name, "waist", back=back),), half))
+        seams.append(
+            Seam(
+                _free(seams, f"waist_{piece.of}"), f"Waist seam, {piece.of}", (SeamEdge(piece.name, "waist", back=back),), half
+            )
+        )
     openings = garment.openings or skirt.openings
     if garment.openings and at is not None and skirt.openings:
         openings = (Opening(at.at, at.length + skirt.openings[0].length),)
@@ -283,4 +302,3 @@ def _side_led(side: Edge, shift: Point, *, at_start: bool) -> Edge:
     whole = Path((*led.segments, *tail.segments))
     whole = faired(whole, led.length, 5.0)
     return replace(side, parts=(whole,) if at_start else (whole.reverse(),))
-

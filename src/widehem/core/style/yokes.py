@@ -6,7 +6,6 @@ from dataclasses import replace
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Dart, Edge, Gap, Held
 from widehem.core.pattern.garment import Chain, EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine
@@ -41,7 +40,9 @@ def cut_yoke(job: Job) -> Change:
     for side, far, at_end in ((before, deep[0], True), (after, deep[1], False)):
         long = (side.parts[-1] if at_end else side.parts[0]).length
         if far > long - 1.0:
-            raise CannotStyle(say(f"The {plain(side.name)} is {{0}} long: a yoke {{1u}} deep would fit.", long, long - 1.0), ("side",))
+            raise CannotStyle(
+                say(f"The {plain(side.name)} is {{0}} long: a yoke {{1u}} deep would fit.", long, long - 1.0), ("side",)
+            )
     runs, ways = shut(runs_of(edge))
     up_start = before.parts[-1].reverse().cut(deep[0])[0]  # from the edge down
     up_end = after.parts[0].cut(deep[1])[0].moved(ways[len(runs) - 1])
@@ -89,7 +90,12 @@ def cut_yoke(job: Job) -> Change:
         EdgeRef(piece.name, before.name): (SeamEdge(piece.name, before.name), SeamEdge(name, before.name)),
         EdgeRef(piece.name, after.name): (SeamEdge(name, after.name), SeamEdge(piece.name, after.name)),
     }
-    seam = Seam(job.free_seam(f"yoke_{piece.name}"), f"Yoke seam, {plain(piece.name)}", (SeamEdge(piece.name, cut),), (SeamEdge(name, cut, back=True),))
+    seam = Seam(
+        job.free_seam(f"yoke_{piece.name}"),
+        f"Yoke seam, {plain(piece.name)}",
+        (SeamEdge(piece.name, cut),),
+        (SeamEdge(name, cut, back=True),),
+    )
     pieces: list[Piece] = []
     for old in job.garment.pieces:
         pieces += [body, yoke] if old.name == piece.name else [old]
@@ -161,5 +167,3 @@ def _on_yoke(level: BalanceLine, top: Path) -> BalanceLine:
     """A level that ran along the edge of the darts follows it."""
     spots = [top.start, *(segment.end for segment in top.segments)]
     return BalanceLine(level.level, tuple(zip(spots, spots[1:], strict=False)), notched=False)
-
-

@@ -127,7 +127,9 @@ def waist_darts(case: Case) -> Iterator[Check]:
     spots = []
     for part in found:
         for piece, edge in case.garment.edges_of("waist", part=part):
-            found[part] += piece.weight() / 2 * sum(dart.intake for dart in edge.darts if dart.apex is None and dart.sewn is None)
+            found[part] += (
+                piece.weight() / 2 * sum(dart.intake for dart in edge.darts if dart.apex is None and dart.sewn is None)
+            )
             spots += [f"{piece.name}.{dart.name}" for dart in edge.darts]
     if not found[FRONT] or not found[BACK]:
         return

@@ -93,7 +93,11 @@ def _smooth(case: Case, name: str, title: str, wanted: Callable[[Joint], bool], 
 def smooth_waist(case: Case) -> Iterator[Check]:
     """With darts shut and side seams sewn the waist runs on without a peak or a dip."""
     yield from _smooth(
-        case, "waist.smooth", "Waist, darts shut", lambda joint: joint.role in ("waist", "waist_seam"), "Runs on over darts and side seams."
+        case,
+        "waist.smooth",
+        "Waist, darts shut",
+        lambda joint: joint.role in ("waist", "waist_seam"),
+        "Runs on over darts and side seams.",
     )
 
 

@@ -11,7 +11,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import SEAM_LOOK, Case, Check, checker
 from widehem.core.pattern.edge import MEETS, Edge
 from widehem.core.pattern.garment import Seam
-from widehem.core.pattern.meeting import levels_along, notches_along, pairs
+from widehem.core.pattern.meeting import apart_along, levels_along, notches_along, pairs
 from widehem.core.pattern.roles import plain
 from widehem.core.units import say
 
@@ -140,8 +140,7 @@ def _pairs(case: Case, seam: Seam) -> Check:
     whole = case.garment.length_of(seam.first), case.garment.length_of(seam.second)
 
     def off(one: float, two: float) -> float:
-        apart = abs(one - two)
-        return min(apart, abs(whole[0] - one - whole[1] + two)) if seam.eased else apart
+        return apart_along(one, two, whole, eased=seam.eased)
 
     worst, what = max(((off(one, two), name) for name, one, two in met), default=(0.0, ""))
     if alone:

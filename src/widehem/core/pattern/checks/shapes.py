@@ -50,7 +50,9 @@ def level_hem(case: Case) -> Iterator[Check]:
         assert line is not None
         for point, role in outer_ends(piece, edge):
             out = role in ("side", "vent")
-            a, b = min((line.lines[0], line.lines[-1]), key=lambda part, spot=point: part[0].to(spot))  # one that was turned with its side
+            a, b = min(
+                (line.lines[0], line.lines[-1]), key=lambda part, spot=point: part[0].to(spot)
+            )  # one that was turned with its side
             (outer if out else inner).append(abs((b - a).unit().cross(point - a)))
     if not inner and not outer:
         return
