@@ -22,6 +22,7 @@ EMPTY, INSIDE = 1e-6, 0.1  # cm; how far a line may run along the outline outsid
 ON_IT = 0.02  # cm: what lies so near a part lies on it
 LOOKED_AT = (0.02, 0.25, 0.5, 0.75, 0.98)  # places of a level
 REACHED = 0.05  # cm: a level reaches a part where it lies so far inside it
+BESIDE = 2.5  # cm: a line so near a level runs along it
 ALONG = 0.2  # cm that a level may lose where a piece is cut across it
 
 
@@ -75,7 +76,7 @@ def part_piece(
     face = faces[1] if held[0] else faces[0]
     for level in piece.balance:
         lost = piece.across(level.level) - kept.across(level.level) - other.across(level.level)
-        if abs(lost) > ALONG:
+        if abs(lost) > ALONG and runs_along(level, face):
             kept, other = _along_the_cut(piece, kept, other, level, face)
     return Parted(kept, other, _renamed(piece, kept, other))
 
@@ -84,6 +85,12 @@ def _runs_on(piece: Piece, face: Path) -> bool:
     """Whether a line lies on a piece; along its outline it may leave it a little."""
     line = linestrings(face.flat(0.05))
     return bool(covers(piece.surface, line) or covers(piece.surface.buffer(INSIDE), line))
+
+
+def runs_along(level: BalanceLine, line: Path) -> bool:
+    """Whether a piece is cut along one of its levels."""
+    at, way = level.straight
+    return all(abs(way.cross(spot - at)) < BESIDE for spot in (line.start, line.end))
 
 
 def _along_the_cut(piece: Piece, kept: Piece, other: Piece, level: BalanceLine, face: Path) -> tuple[Piece, Piece]:

@@ -195,10 +195,10 @@ def bent(path: Path, angle: float, reach: float) -> Path:
             segment = Cubic(segment.start, segment.start + third, segment.end - third, segment.end)
         found.append(Cubic(a, turned(segment.out, gone + long / 3), turned(segment.into, gone + long * 2 / 3), b))
         gone += long
-    return Path((*_joined_smoothly(found), *tail.moved(turn(about, angle)).segments))
+    return Path((*joined_smoothly(found), *tail.moved(turn(about, angle)).segments))
 
 
-def _joined_smoothly(segments: list[Segment]) -> list[Segment]:
+def joined_smoothly(segments: list[Segment]) -> list[Segment]:
     """Curves whose handles lie in one line where they meet."""
     found = list(segments)
     for number in range(len(found) - 1):

@@ -142,7 +142,8 @@ def _level(line: BalanceLine, point: Point, drop: Point, by: Transform) -> Balan
     if len(line.lines) == 1:
         at, way = line.straight
         foot = at + way * way.dot(point - at)
-        first, rest = (at, foot), ((foot, foot + (way if foot != at else Point(1.0, 0.0)) * 1.0),)
+        first: tuple[Point, Point] = (at, foot)
+        rest: tuple[tuple[Point, Point], ...] = ((foot, foot + (way if foot != at else Point(1.0, 0.0)) * 1.0),)
     else:
         first, rest = line.lines[0], line.lines[1:]
     wider = first[1] + Point(drop.x, 0.0)

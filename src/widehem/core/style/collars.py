@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 from widehem.core.geometry.curves import Cubic, curve_between
 from widehem.core.geometry.paths import Path
@@ -265,7 +266,7 @@ def _turn_of(garment: Garment, chain: Chain) -> float:
         for part in edge.parts:
             count = 24
             ways = [part.place(part.length * n / count).direction for n in range(count + 1)]
-            total += sum(abs(math.atan2(a.cross(b), a.dot(b))) for a, b in zip(ways, ways[1:], strict=False))
+            total += sum(abs(math.atan2(a.cross(b), a.dot(b))) for a, b in pairwise(ways))
     return total
 
 
@@ -318,7 +319,7 @@ PEAK = Option("peak", "Peak", "length", 0.0, "how far its back corner is drawn o
 def hood(job: Job) -> Change:
     """Half a hood: as high as the head and its room, as deep as the head, its neck edge as long as the neckline; a pleat takes what
     is too much."""
-    chain, long, back, _, _ = neckline(job)
+    chain, long, _, _, _ = neckline(job)
     head = job.measure("head", "head girth")
     high = head * 0.6 + job.length("over")
     deep = head * 0.42 + job.length("deep")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 from fontTools.misc.transform import Transform
 
@@ -178,7 +179,7 @@ def _level(piece: Piece, edge: Edge, made: Edge, line: BalanceLine, total: float
     if min(shares) > 0.3 or max(shares) < 0.7:
         return line
     moved = [_turned(edge, made, s, spot, total, keeps_start=keeps_start) for s, spot in zip(shares, spots, strict=True)]
-    return replace(line, lines=tuple(zip(moved, moved[1:], strict=False)))
+    return replace(line, lines=tuple(pairwise(moved)))
 
 
 BY = Option(

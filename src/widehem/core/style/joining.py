@@ -8,11 +8,13 @@ from dataclasses import replace
 from fontTools.misc.transform import Transform
 
 from widehem.core.pattern.garment import EdgeRef, Garment, Seam
+from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, ROLES
 from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.bodice_trousers import LOWERED, above_front, back_with_side, half, waist_of
+from widehem.core.style.notching import notched
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.set_in import set_in
 from widehem.core.units import say
@@ -59,8 +61,12 @@ def set_sleeve(job: Job) -> Change:
     if whole is None:
         raise CannotStyle(say("The sleeve has no shoulder notch by which it is set in."))
     made = tuple(piece.name for piece in sleeve.pieces)
-    seams = (*job.garment.seams, *whole.seams, *sleeve.seams)
-    return Change(whole.pieces, seams, made=made)
+    seams = (*job.garment.seams, *(s for s in whole.seams if s not in job.garment.seams), *sleeve.seams)
+    both = Garment(whole.pieces, seams)
+    for entry in (entry for chain in job.garment.armholes for entry in chain):  # what the armhole eases, the cap meets
+        eased = [notch for notch in both.edge(entry).notches if notch.name != PITCH]
+        both = notched(both, entry, eased) if eased else both
+    return Change(both.pieces, seams, made=made)
 
 
 @operation(

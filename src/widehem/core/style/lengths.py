@@ -11,7 +11,7 @@ from widehem.core.geometry.curves import Cubic, Line, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.shapes import HemRises
-from widehem.core.pattern.cutting import part_piece
+from widehem.core.pattern.cutting import part_piece, runs_along
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment
 from widehem.core.pattern.inside import BalanceLine
@@ -292,7 +292,7 @@ def crop(job: Job) -> Change:
     whole = replace(
         kept, name=piece.name, title=piece.title, stands=piece.stands if kept.middle or piece.stands != "fold" else "pair"
     )
-    along = [level for level in piece.balance if _runs_along(level, line)]
+    along = [level for level in piece.balance if runs_along(level, line)]
     rest = tuple(level for level in whole.balance if all(level.level != old.level for old in along))
     spots = line.flat(0.05)
     drawn = tuple(BalanceLine(level.level, tuple(pairwise(spots)), notched=False) for level in along)
@@ -311,12 +311,6 @@ def crop(job: Job) -> Change:
     return Change(
         pieces, renamed=renamed, dropped=tuple(dropped), said=(say(f"The {plain(piece.name)} ends at the new line."),)
     )
-
-
-def _runs_along(level: BalanceLine, line: Path) -> bool:
-    """Whether a piece is cut along one of its levels."""
-    at, way = level.straight
-    return all(abs(way.cross(spot - at)) < 1.5 for spot in (line.start, line.end))
 
 
 def level_line(piece: Piece, start: Found, end: Found) -> Path:

@@ -3,6 +3,8 @@ again."""
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from widehem.core.geometry.paths import Path
 from widehem.core.pattern.cutting import lay_together, part_piece
 from widehem.core.pattern.edge import Dart, Edge
@@ -80,13 +82,15 @@ def join_pieces(job: Job) -> Change:
     )
     if seam is None or seam.twin or seam.faced or seam.first[0].piece == seam.second[0].piece:
         raise CannotStyle(say("No seam of two whole edges of two pieces runs there."), ("seam",))
+    if seam.first[0].piece != found.piece.name:  # the piece that was pointed at keeps its name
+        seam = replace(seam, first=seam.second, second=seam.first, ease=(-seam.ease[1], -seam.ease[0]))
     one, two = (job.garment.piece(chain[0].piece) for chain in (seam.first, seam.second))
-    if job.garment.length_of(seam.first) - job.garment.length_of(seam.second) > 0.02:
+    if abs(job.garment.length_of(seam.first) - job.garment.length_of(seam.second)) > 0.02:
         raise CannotStyle(say("Both edges must be as long as each other; they are {0u} apart.",
             abs(job.garment.length_of(seam.first) - job.garment.length_of(seam.second))), ("seam",))  # fmt: skip
     onto = walk(job.garment, seam, 0.0).onto
     whole, renamed = lay_together(one, two, seam.first[0].edge, seam.second[0].edge, onto, one.name)
     pieces = tuple(whole if p.name == one.name else p for p in job.garment.pieces if p.name != two.name)
-    rest = tuple(s for s in job.garment.seams if s is not seam)
+    rest = tuple(s for s in job.garment.seams if s.name != seam.name)
     gone = (seam.first[0].ref, seam.second[0].ref)
     return Change(pieces, rest, renamed=renamed, dropped=gone)

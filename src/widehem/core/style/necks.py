@@ -11,7 +11,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.upper import NeckOn
 from widehem.core.pattern.edge import Edge
-from widehem.core.pattern.garment import EdgeRef
+from widehem.core.pattern.garment import Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT
 from widehem.core.pattern.shaping import trimmed, with_edges
@@ -190,28 +190,22 @@ LONGER = Option("longer", "Top longer than the neck", "length", 0.5, "on each ha
 def grown_stand(job: Job) -> Change:
     """Let the neck of front and back run up into a stand, alike over the shoulder; the centre back leans away and is sewn."""
     high, out, tilt = job.length("high"), job.length("out"), job.length("tilt")
-    pieces = dict((piece.name, piece) for piece in job.garment.pieces)
+    pieces = {piece.name: piece for piece in job.garment.pieces}
     seams = list(job.garment.seams)
-    ends: dict[str, SeamEnds] = {}
+    ends: dict[str, bool] = {}
     for part in (FRONT, BACK):
         piece, neck, shoulder = _neck_of(job, part)
         if part == BACK and piece.stands == "fold":
             raise CannotStyle(say("The centre back leans, so it needs a seam: open the back down its middle first, by a seam at the centre back."))  # fmt: skip
         pieces[piece.name], ends[part] = _grown(piece, neck, shoulder, high, out, tilt if part == BACK else 0.0)
-    from widehem.core.pattern.garment import Seam, SeamEdge
-
     names = {part: next(p.name for p in pieces.values() if p.of == part and p.has("stand")) for part in (FRONT, BACK)}
     first = SeamEdge(names[BACK], "stand", ends[BACK])
     second = SeamEdge(names[FRONT], "stand", ends[FRONT])
     seams.append(Seam(job.free_seam("stand"), "Stand, over the shoulder", (first,), (second,)))
-    renamed: dict[EdgeRef, tuple] = {}
     asks = all_of(_open, places_left("snp", "nape"))
     said = say("The collar stands {0} over the neck point; its top is {1} round.", high, 2 * sum(
         pieces[names[p]].edges_of("neck")[0].length for p in names))  # fmt: skip
-    return Change(tuple(pieces.values()), tuple(seams), renamed=renamed, asks=asks, said=(said,))
-
-
-SeamEnds = bool
+    return Change(tuple(pieces.values()), tuple(seams), asks=asks, said=(said,))
 
 
 def _grown(piece: Piece, neck: Edge, shoulder: Edge, high: float, out: float, tilt: float) -> tuple[Piece, bool]:

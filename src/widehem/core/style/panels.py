@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from itertools import pairwise
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -316,7 +317,7 @@ def _aim(garment: Garment, top: Found) -> Point | None:
         at = next(n for n, entry in enumerate(mine) if entry.edge == edge.name and entry.piece == top.piece.name)
         along = garment.length_of(mine[:at]) + (edge.length - top.spot.along if mine[at].back else top.spot.along)
         gone = 0.0
-        for before, after in zip(other, other[1:], strict=False):
+        for before, after in pairwise(other):
             gone += garment.edge(before).length
             if abs(gone - along) > BEYOND:
                 continue

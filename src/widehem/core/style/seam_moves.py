@@ -62,9 +62,9 @@ def forward(job: Job) -> Change:
 
 def _seam_at(job: Job, piece: str, edge: str) -> Seam:
     for seam in job.garment.seams:
-        if not seam.twin and not seam.faced and len(seam.first) == len(seam.second) == 1:
-            if any(chain[0].piece == piece and chain[0].edge == edge for chain in (seam.first, seam.second)):
-                return seam
+        single = not seam.twin and not seam.faced and len(seam.first) == len(seam.second) == 1
+        if single and any(chain[0].piece == piece and chain[0].edge == edge for chain in (seam.first, seam.second)):
+            return seam
     raise CannotStyle(say("No seam of two whole edges runs there."), ("from",))
 
 

@@ -84,7 +84,7 @@ def circle(job: Job) -> Change:
                     (over, over),
                 )
             )
-    seams.append(Seam(_free(seams, "skirt_side"), "Side seam, skirt", *(chain_of(name, "side") for name in made)))
+    seams.append(Seam(_free(seams, "skirt_side"), "Side seam, skirt", chain_of(made[0], "side"), chain_of(made[1], "side")))
     words = (say(f"The radius is {{0}} for a waist of {{1}}, {part:g} of a circle. Let it hang before its hem is levelled.", radius,
         2 * sum(lengths.values())),)  # fmt: skip
     if instead:
@@ -169,7 +169,7 @@ def peplum(job: Job) -> Change:
         if not opens and not fold:
             seams.append(Seam.to_its_mirror(_free(seams, f"{name}_{middle}"), f"Centre {of}, peplum", (name, middle)))
         seams.append(Seam(_free(seams, f"peplum_{of}"), f"Peplum, {of}", (SeamEdge(name, "waist", back=turned),), half))
-    seams.append(Seam(_free(seams, "peplum_side"), "Side seam, peplum", *(chain_of(name, "side") for name in made)))
+    seams.append(Seam(_free(seams, "peplum_side"), "Side seam, peplum", chain_of(made[0], "side"), chain_of(made[1], "side")))
     said = say("{0} below the waist the body is {1} round, the peplum {2}.", long, body, whole + 6 * flare)
     return Change(tuple(pieces), tuple(seams), said=(said,), made=tuple(made), asks=also(HemRises(0.0, free=True)))
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from dataclasses import replace
 
-from widehem.core.geometry.curves import Cubic, Line, curve_between
+from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.checks.sleeve import CapFits, CapHalves, CapLies
@@ -16,7 +16,7 @@ from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Seam, SeamEdge
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.shaping import bent, edge_blended, strip, trimmed, with_edges
+from widehem.core.pattern.shaping import bent, edge_blended, joined_smoothly, strip, trimmed, with_edges
 from widehem.core.setting.option import Option
 from widehem.core.style.asks import all_of, hangs_free, without
 from widehem.core.style.bands import folding, with_lap
@@ -57,7 +57,7 @@ def puff(job: Job) -> Change:
 
     def lifted(spot: Point) -> Point:
         up = min(max((low - spot.y) / (low - top), 0.0), 1.0)  # nothing up to the pitches, all at the top
-        share = up * up * (3 - 2 * up)
+        share = up**1.6
         side = (spot.x - middle) / half
         return Point(spot.x + side * wider / 2 * share * 0.9, spot.y - higher * share)
 
@@ -87,7 +87,7 @@ def _below(edge: Edge, notch: Notch) -> bool:
 
 def _mapped(path: Path, by: Callable[[Point], Point]) -> Path:
     """A path with every place of it moved: cut short first, so that it keeps its line."""
-    found = []
+    found: list[Segment] = []
     rest, count = path, max(int(path.length / 2.0), 2)
     for number in range(count):
         piece, rest = rest.cut(rest.length / (count - number)) if number < count - 1 else (rest, rest)
@@ -96,7 +96,7 @@ def _mapped(path: Path, by: Callable[[Point], Point]) -> Path:
                 third = (segment.end - segment.start) * (1 / 3)
                 segment = Cubic(segment.start, segment.start + third, segment.end - third, segment.end)
             found.append(Cubic(*(by(spot) for spot in (segment.start, segment.out, segment.into, segment.end))))
-    return Path(tuple(found))
+    return Path(tuple(joined_smoothly(found)))
 
 
 def _gathered(garment: Garment, seam: Seam, name: str) -> Seam:

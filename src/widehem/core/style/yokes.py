@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -97,8 +98,8 @@ def cut_yoke(job: Job) -> Change:
         (SeamEdge(name, cut, back=True),),
     )
     pieces: list[Piece] = []
-    for old in job.garment.pieces:
-        pieces += [body, yoke] if old.name == piece.name else [old]
+    for other in job.garment.pieces:
+        pieces += [body, yoke] if other.name == piece.name else [other]
     left = sum(gap.mouth for gap in gaps)
     said = (say(f"Below the yoke of the {plain(piece.name)} {{0}} of its darts is left.", left),) if gaps else ()
     return Change(tuple(pieces), (*job.garment.seams, seam), renamed=renamed, made=(name,), said=said)
@@ -166,4 +167,4 @@ def _near_edge(piece: Piece, level: BalanceLine, edge: Edge) -> bool:
 def _on_yoke(level: BalanceLine, top: Path) -> BalanceLine:
     """A level that ran along the edge of the darts follows it."""
     spots = [top.start, *(segment.end for segment in top.segments)]
-    return BalanceLine(level.level, tuple(zip(spots, spots[1:], strict=False)), notched=False)
+    return BalanceLine(level.level, tuple(pairwise(spots)), notched=False)

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.check import SEAM_LOOK, Case, Check, Demand, checker
 from widehem.core.pattern.edge import Edge
+from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
 from widehem.core.units import say
@@ -34,6 +35,12 @@ def outer_ends(piece: Piece, hem: Edge) -> list[tuple[Point, str]]:
     return [(point, role) for point, role in ends if role not in ACROSS]
 
 
+def _nearest(line: BalanceLine, spot: Point) -> tuple[Point, Point]:
+    """The end of a level that lies nearest to a place."""
+    first, last = line.lines[0], line.lines[-1]
+    return first if first[0].to(spot) <= last[0].to(spot) else last
+
+
 @checker("hem.level")
 def level_hem(case: Case) -> Iterator[Check]:
     """Front, back and sides end at one height below a level that they share."""
@@ -50,9 +57,7 @@ def level_hem(case: Case) -> Iterator[Check]:
         assert line is not None
         for point, role in outer_ends(piece, edge):
             out = role in ("side", "vent")
-            a, b = min(
-                (line.lines[0], line.lines[-1]), key=lambda part, spot=point: part[0].to(spot)
-            )  # one that was turned with its side
+            a, b = _nearest(line, point)  # one that was turned with its side
             (outer if out else inner).append(abs((b - a).unit().cross(point - a)))
     if not inner and not outer:
         return
