@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from shapely import Polygon
+from shapely import LineString, Polygon
 
 from widehem.core.geometry.band import band
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet
+from widehem.core.pattern.cutting import part_piece
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Seam, SeamEdge
+from widehem.core.pattern.inside import Cloth
 from widehem.core.pattern.piece import Layer, Piece
-from widehem.core.pattern.ring import runs_of, shut
+from widehem.core.pattern.ring import Spot, runs_of, shut
+from widehem.core.pattern.shaping import blended
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
@@ -150,3 +153,90 @@ def line_piece(job: Job) -> Change:
             wanted = free_name((s.name for s in seams), f"{seam.name}_{layer}")
             seams.append(replace(seam, name=wanted, title=f"{seam.title}, {layer}", first=chains[0], second=chains[1]))
     return Change((*job.garment.pieces, made), tuple(seams), made=(name,))
+
+
+@operation(
+    "facing.split", "inside pieces", "Facing and lining of a piece", "the piece again, parted along a line beside an edge: the outer part of "
+        "the cloth, the rest of lining; both together are the piece",
+    options=OPTIONS, wheres={"edge": "the edge that is faced"}, names={"facing": "the facing", "lining": "the lining"}, phase="derive",
+)  # fmt: skip
+def facing_and_lining(job: Job) -> Change:
+    """A copy of a piece cut in two along the inner edge of its facing, sewn to each other there."""
+    piece, wide = job.at["edge"].piece, job.length("wide")
+    edge = piece.edge(job.at["edge"].spot.edge)
+    found = None if edge.gaps else _parallel(piece, edge, wide)
+    if found is None:
+        raise CannotStyle(
+            say("A facing {0} wide does not fit beside this edge: make it narrower, or swing a dart away first.", wide),
+            ("edge",),
+        )
+    start, end, line = found
+    cut = Edge("facing_inner", (line,), role="facing")
+    lining = job.free_piece(f"{piece.name}_lining", "lining")
+    facing = job.free_piece(f"{piece.name}_facing", "facing")
+    base = replace(piece, diamonds=(), holes=())
+    parted = part_piece(base, start, end, (line, line), cut, "other", edge.name)
+    strip_piece, rest = (parted.new, parted.kept) if parted.new.has(edge.name) else (parted.kept, parted.new)
+    made = (
+        replace(strip_piece, name=facing, title=f"{piece.title}, facing", layer="facing", cloths=()),
+        replace(rest, name=lining, title=f"{piece.title}, lining", layer="lining", cloths=(Cloth("lining", _many(piece)),)),
+    )
+    known = [made[0].edge("facing_inner"), made[1].edge("facing_inner")]
+    back = known[0].start.to(known[1].start) > known[0].start.to(known[1].end)
+    seams = [
+        *job.garment.seams,
+        Seam(
+            job.free_seam(f"{facing}_seam"),
+            made[0].title,
+            (SeamEdge(piece.name, edge.name),),
+            (SeamEdge(facing, edge.name),),
+            faced=True,
+        ),
+        Seam(
+            job.free_seam(f"{lining}_seam"),
+            "Facing to lining",
+            (SeamEdge(facing, "facing_inner"),),
+            (SeamEdge(lining, "facing_inner", back),),
+        ),
+    ]
+    return Change((*job.garment.pieces, *made), tuple(seams), made=(facing, lining))
+
+
+FAR, FINE = 80.0, 0.005  # cm that a line is carried on to meet the outline; how fine both are looked at
+
+
+def _parallel(piece: Piece, edge: Edge, wide: float) -> tuple[Spot, Spot, Path] | None:
+    """A line so far inside an edge, from where it meets the outline to where it meets it again; None where it does not."""
+    beside = band(edge.parts[0], wide, -piece.outward(edge.leaving))
+    whole = (
+        Path.through(beside.start - beside.leaving * FAR, beside.start)
+        + beside
+        + Path.through(beside.end, beside.end + beside.arriving * FAR)
+    )
+    line = LineString(whole.flat(FINE))
+    middle = FAR + beside.length / 2
+    ends: list[tuple[float, str, float]] = []
+    for other in piece.edges:
+        if other.name == edge.name:
+            continue
+        gone = 0.0
+        for part in other.parts:
+            rim = LineString(part.flat(FINE))
+            met = line.intersection(rim)
+            for spot in getattr(met, "geoms", [met]):
+                if spot.geom_type == "Point":
+                    ends.append((line.project(spot), other.name, gone + rim.project(spot)))
+            gone += part.length
+    before, after = [e for e in ends if e[0] < middle], [e for e in ends if e[0] > middle]
+    if not before or not after:
+        return None
+    one, two = max(before), min(after)
+    if two[0] - one[0] < 2.0:
+        return None
+    kept = whole.cut(one[0])[1].cut(two[0] - one[0])[0]
+    at = [piece.edge(name).place(along).point for _, name, along in (one, two)]
+    return Spot(one[1], one[2]), Spot(two[1], two[2]), blended(kept, at[0] - kept.start, at[1] - kept.end)
+
+
+def _many(piece: Piece) -> str:
+    return {"pair": "2, a pair", "fold": "1 on the fold"}.get(piece.stands, "1")

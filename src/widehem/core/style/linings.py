@@ -208,7 +208,7 @@ def upper_part(job: Job) -> Change:
     cloths = (
         () if kind == "facing" else (Cloth(kind, _how_many(replace(part, stands=piece.stands if part.middle else "pair"))),)
     )
-    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, lines=(), holes=())
+    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=())
     seams = list(job.garment.seams)
     if kind == "facing":
         for role in ("neck", "armhole"):
