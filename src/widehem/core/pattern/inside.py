@@ -58,8 +58,8 @@ class BalanceLine:
     """A level drawn across a piece, at which its girth is measured and by which it is matched to its neighbours.
 
     lines: from the middle outwards, one for each part of the piece that was turned by itself; where one ends and the next
-    begins lies inside, both outer ends run on to the outline. between: names of inner lines at which it ends instead, ''
-    for the outline. notched: it is marked along the seams that it crosses.
+    begins lies inside, both outer ends run on to the outline. between: names of inner lines, or of edges, at which it ends
+    instead, '' for the outline. notched: it is marked along the seams that it crosses.
     """
 
     level: str

@@ -86,7 +86,12 @@ def _level_on(piece: Piece, edge: Edge, line: BalanceLine) -> float | None:
             if along is not None and edge.place(along).point.to(ends[-end][end]) < NEAR:
                 return along
         return None
-    return edge.at_line(*line.straight)
+    along = edge.at_line(*line.straight)
+    if along is not None and any(line.between):  # it may end before this edge
+        ends = piece.stretches(line.level)
+        spot = edge.place(along).point
+        return along if ends and min(spot.to(ends[0][0]), spot.to(ends[-1][1])) < NEAR else None
+    return along
 
 
 def meetings(garment: Garment, seam: Seam) -> list[Meeting]:

@@ -73,7 +73,7 @@ class Piece:
         for what, found in (("levels", levels), ("darts", darts)):
             if len(set(found)) != len(found):
                 raise PatternError(f"Two {what} of the {self.name} have one name.")
-        inner = {line.name for line in self.lines}
+        inner = {line.name for line in self.lines} | set(names)
         for line in self.balance:
             if any(name and name not in inner for name in line.between):
                 raise PatternError(f"The {line.level} level of the {self.name} ends at a line that is not there.")
@@ -277,7 +277,7 @@ class Piece:
         """The first and the last place at which an endless line crosses the outline; or an inner line."""
         if not bound:
             return self._ends(at, way)
-        paths = [line.path for line in self.lines if line.name == bound]
+        paths = [line.path for line in self.lines if line.name == bound] or list(self.edge(bound).parts)
         spots = sorted((path.segments[i].at(t) for path in paths for i, t in path.crossings(at, way)), key=way.dot)
         return (spots[0], spots[-1]) if spots else (None, None)
 

@@ -12,7 +12,7 @@ from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.pattern.checks.upper import ArmholeOn, FrontInside
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
-from widehem.core.pattern.inside import InnerLine
+from widehem.core.pattern.inside import BalanceLine, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, plain
 from widehem.core.pattern.shaping import trimmed
@@ -160,8 +160,19 @@ def _grown(piece: Piece, over: Path, hem: Path, under: Path, gusset: float) -> P
         at = under.place(under.length * 0.75)
         inside = -piece.outward(at.direction if not tip_first else -at.direction)
         lines = (*lines, InnerLine("gusset_slit", "Slit for the gusset", Path.through(at.point, at.point + inside * gusset)))
-    balance = tuple(line for line in piece.balance if line.height > under.end.y - 0.5 or line.level not in ("bust",))
+    balance = tuple(
+        _to_side(line, new_side) for line in piece.balance if line.height > under.end.y - 0.5 or line.level != "bust"
+    )
     return replace(piece, edges=tuple(ring), marks=marks, lines=lines, balance=balance)
+
+
+def _to_side(line: BalanceLine, side: Edge) -> BalanceLine:
+    """A level below the underarm ends at the side, not at the sleeve that hangs beside it."""
+    if side.at_line(*line.straight) is None or len(line.lines) > 1:
+        return line
+    at, way = line.straight
+    outwards = way.dot(side.start - at) > 0
+    return replace(line, between=(line.between[0], side.name) if outwards else (side.name, line.between[1]))
 
 
 def _left(side: Edge, spot: Point) -> float:

@@ -2,6 +2,7 @@
 
 from widehem.core.style import (  # noqa: F401
     bands,
+    bones,
     bust,
     closings,
     collars,
@@ -18,6 +19,7 @@ from widehem.core.style import (  # noqa: F401
     panels,
     pockets,
     raglan,
+    run_on,
     seam_moves,
     sides,
     skirts,
