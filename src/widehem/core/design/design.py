@@ -17,7 +17,7 @@ from widehem.core.values import record
 @record(frozen=True)
 class Step:
     """One change of a design. id: its own for good. code: of the operation. wheres, names: places and names it asks for. off:
-    left out."""
+    left out. maybe: done only on bodies on which its places are there: a dart that some do not have."""
 
     id: str
     code: str
@@ -25,6 +25,7 @@ class Step:
     wheres: Mapping[str, Where] = field(default_factory=dict)
     names: Mapping[str, str] = field(default_factory=dict)
     off: bool = False
+    maybe: bool = False
 
     @property
     def operation(self) -> Operation:
@@ -41,6 +42,7 @@ class Step:
             "wheres": {name: where.as_data() for name, where in self.wheres.items()},
             "names": dict(self.names),
             "off": self.off,
+            **({"maybe": True} if self.maybe else {}),
         }
 
     @staticmethod
@@ -49,7 +51,13 @@ class Step:
         wheres = {str(name): Where.from_data(where) for name, where in dict(data.get("wheres", {})).items()}
         names = {str(name): str(value) for name, value in dict(data.get("names", {})).items()}
         return Step(
-            str(data["id"]), str(data["code"]), dict(data.get("settings", {})), wheres, names, bool(data.get("off", False))
+            str(data["id"]),
+            str(data["code"]),
+            dict(data.get("settings", {})),
+            wheres,
+            names,
+            bool(data.get("off", False)),
+            bool(data.get("maybe", False)),
         )
 
 

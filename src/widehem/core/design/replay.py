@@ -16,7 +16,7 @@ from widehem.core.values import record
 
 KEPT = 160  # garments between two steps that are kept: a recipe that is worked on, on a company
 OFF = 0.05  # cm: what a piece was drawn for has become another
-Watched = tuple[tuple[str, float], ...]
+Watched = tuple[tuple[str, frozenset[str], float], ...]
 
 
 @record(frozen=True)
@@ -79,6 +79,8 @@ def stepped(state: State, step: Step, context: Context) -> State:
             step.operation, state.garment, replace(context, demands=state.demands), step.settings, step.wheres, step.names
         )
     except CannotStyle as cannot:
+        if step.maybe and cannot.lost:
+            return state
         return replace(
             state, refused=(*state.refused, Refused(step.id, cannot.saying, cannot.wheres)),
             said=(*state.said, cannot.saying), told=(*state.told, step.id),
@@ -86,7 +88,9 @@ def stepped(state: State, step: Step, context: Context) -> State:
     change = done.change
     asks = change.asks(state.demands) if change.asks is not None else state.demands
     asks = tuple(demand for demand in asks if not (isinstance(demand, Girth) and _nowhere(done.garment, demand)))
-    watched = state.watched + tuple((name, _sewn_to(done.garment, name)) for name in change.made)
+    fitted = change.made if step.operation.fitted else ()
+    parts = frozenset(piece.of for piece in state.garment.pieces)
+    watched = state.watched + tuple((name, parts, _sewn_to(done.garment, name, parts)) for name in fitted)
     return State(
         done.garment, asks, (*state.said, *done.said), (*state.told, *(step.id for _ in done.said)), state.refused,
         (*state.notions, *change.notions), watched,
@@ -100,13 +104,13 @@ def _nowhere(garment: Garment, girth: Girth) -> bool:
     return not any(piece.level(girth.name) is not None for piece in garment.shell)
 
 
-def _sewn_to(garment: Garment, name: str) -> float:
-    """How long the edges of other pieces are that a piece is sewn to, cm."""
+def _sewn_to(garment: Garment, name: str, parts: frozenset[str]) -> float:
+    """How long the edges of other pieces of these parts are that a piece is sewn to, cm."""
     total = 0.0
     for seam in garment.seams:
         for mine, other in ((seam.first, seam.second), (seam.second, seam.first)):
             if not seam.twin and any(entry.piece == name for entry in mine):
-                total += garment.length_of(entry for entry in other if entry.piece != name)
+                total += garment.length_of(e for e in other if e.piece != name and garment.piece(e.piece).of in parts)
     return total
 
 
@@ -114,9 +118,9 @@ def stale(state: State) -> tuple[tuple[str, Saying], ...]:
     """Pieces that were drawn for something that has changed since: the piece, and what to do."""
     found = []
     names = {piece.name: piece for piece in state.garment.pieces}
-    for name, before in dict(state.watched).items():
+    for name, parts, before in state.watched:
         if name in names and before > 0:
-            now = _sewn_to(state.garment, name)
+            now = _sewn_to(state.garment, name, parts)
             if abs(now - before) > OFF:
                 title = names[name].title
                 words = f"{title}: it was drawn for {{0}} and is sewn to {{1}} now: move the step that makes it further down."

@@ -158,7 +158,9 @@ AT = Option(
     "at", "Opens at", "choice", "centre_back", "where it is put on",
     choices=(Choice("centre_back", "Centre back"), Choice("centre_front", "Centre front"), Choice("side", "Left side")),
 )  # fmt: skip
-DOWN = Option("down", "Opens how far", "length", 20.0, "from the upper edge down", 3.0, 160.0, 0.5)
+DOWN = Option(
+    "down", "Opens how far", "length", 20.0, "from the upper edge down; 0 is as far as it opens already", 0.0, 160.0, 0.5
+)
 WITH = Option(
     "by", "Closed by", "choice", "zip", "what holds it",
     choices=(
@@ -189,7 +191,12 @@ def set_closing(job: Job) -> Change:
     piece, edge = rows[0]
     if edge.kind == "fold":
         raise CannotStyle(say(f"The {plain(at)} is on the fold: give it a seam first, or choose another place."), ("at",))
+    if down < 0.5:
+        down = next((o.length for o in job.garment.openings if o.at == at), 0.0)
+        if down < 3.0:
+            raise CannotStyle(say(f"The {plain(at)} does not open yet: say how far."), ("down",))
     room = sum(e.length for p, e in rows if p.of == piece.of and e.role == edge.role and p.stands == piece.stands)
+    room += sum(e.length for p, e in job.garment.edges_of("crotch", part=piece.of) if at != "side" and p.name == piece.name)
     if down > room + 0.01:
         raise CannotStyle(say(f"The {plain(at)} is {{0}} long: open it {{1u}} at most.", room, room), ("down",))
     wide, ends = SHIELD[kind], 2.0

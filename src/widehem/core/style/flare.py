@@ -17,12 +17,13 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
-from widehem.core.pattern.shaping import bent, corners_kept, edge_blended, with_edges
+from widehem.core.pattern.shaping import bent, blended, corners_kept, with_edges
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.asks import Asks, all_of, also, hangs_free
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
+LED = 30.0  # cm over which a hem is led to an end that lies further out
 MOST, HEM_SPOTS, FINE = 3.0, 9, 0.7  # degrees a slash; places at which the hem is set; cm of hinge edge that turn as one
 COUNT = Option("count", "Slashes", "number", 4.0, "from the hem to the hinge edge, evenly over the piece", 1.0, 24.0, 1.0)
 EACH = Option("each", "Degrees each", "number", 3.0, "what one slash opens; more would dent the hinge edge", 0.25, MOST, 0.25)
@@ -238,10 +239,24 @@ def _turned_out(piece: Piece, edge: Edge, along: float, by: float) -> Piece:
     whole = Path((*head.segments, *turned.segments)) if head is not None else turned
     whole = whole if at_end else whole.reverse()
     shift = (whole.end if at_end else whole.start) - (edge.end if at_end else edge.start)
-    none = Point(0.0, 0.0)
-    low = edge_blended(hem, shift, none) if at_end else edge_blended(hem, none, shift)
+    low = _led_out(hem, shift, at_start=at_end)
     made = with_edges(piece, replace(edge, parts=(whole,)), low)
     return corners_kept(piece, made, hem.name, reach=min(low.length * 0.45, 25.0)) if not hem.gaps else made
+
+
+def _led_out(hem: Edge, shift: Point, *, at_start: bool) -> Edge:
+    """A hem one end of which lies further out: what is near the other stays as it was."""
+    none = Point(0.0, 0.0)
+    path = hem.parts[0] if at_start else hem.parts[-1].reverse()
+    reach = min(path.length * 0.6, LED)
+    head, tail = path.cut(reach)
+    led = blended(head, shift, none)
+    whole = led + tail if at_start else (led + tail).reverse()
+    parts = (whole, *hem.parts[1:]) if at_start else (*hem.parts[:-1], whole)
+    by = led.length - head.length if at_start else 0.0
+    return replace(
+        hem, parts=parts, notches=tuple(replace(n, along=n.along + by if n.along > 1.0 else n.along) for n in hem.notches)
+    )
 
 
 GRAIN = Option(

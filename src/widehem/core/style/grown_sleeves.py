@@ -168,10 +168,13 @@ def _grown(piece: Piece, over: Path, hem: Path, under: Path, gusset: float) -> P
 
 def _to_side(line: BalanceLine, side: Edge) -> BalanceLine:
     """A level below the underarm ends at the side, not at the sleeve that hangs beside it."""
-    if side.at_line(*line.straight) is None or len(line.lines) > 1:
+    ends = [(line.lines[0][0], line.lines[0]), (line.lines[-1][1], line.lines[-1])]
+    _, (a, b) = min(
+        ends, key=lambda end: min(end[0].to(side.start), end[0].to(side.end), end[0].to(side.place(side.length / 2).point))
+    )
+    if side.at_line(a, (b - a).unit()) is None:
         return line
-    at, way = line.straight
-    outwards = way.dot(side.start - at) > 0
+    outwards = (line.lines[-1][1] - line.lines[0][0]).dot(side.start - line.lines[0][0]) > 0
     return replace(line, between=(line.between[0], side.name) if outwards else (side.name, line.between[1]))
 
 

@@ -48,6 +48,7 @@ SECOND = Option(
     "sleeve.set_in", "sleeves", "Set a sleeve in", "a sleeve drawn for this armhole, its cap divided at the notches and sewn "
         "into it",
     options=(SLEEVE,),
+    fitted=True,
 )  # fmt: skip
 def set_sleeve(job: Job) -> Change:
     """A sleeve for the armhole of the garment, sewn into it."""

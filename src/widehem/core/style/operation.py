@@ -36,11 +36,13 @@ PHASES: tuple[Phase, ...] = (
 
 class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the table
     """An operation that does not fit: saying what, why, and the figure that would. wheres: the places to blame; measures:
-    codes."""
+    codes; lost: a place it asks for is not there on this body."""
 
-    def __init__(self, saying: Saying, wheres: tuple[str, ...] = (), measures: tuple[str, ...] = ()) -> None:
+    def __init__(
+        self, saying: Saying, wheres: tuple[str, ...] = (), measures: tuple[str, ...] = (), *, lost: bool = False
+    ) -> None:
         super().__init__(saying.text())
-        self.saying, self.wheres, self.measures = saying, wheres, measures
+        self.saying, self.wheres, self.measures, self.lost = saying, wheres, measures, lost
 
 
 @record(frozen=True)
@@ -140,7 +142,7 @@ class Job:
 @record(frozen=True)
 class Operation:
     """wheres: the places it asks for, with words; all of them but those in spare. names: what it lets the maker name, with
-    what each must hold. rules: their version."""
+    what each must hold. rules: their version. fitted: what it makes is drawn for what is there, and is stale when that changes."""
 
     code: str
     family: str
@@ -153,6 +155,7 @@ class Operation:
     phase: Phase = "style"
     rules: int = 1
     spare: tuple[str, ...] = ()
+    fitted: bool = False
 
     def option(self, code: str) -> Option:
         """Raises KeyError."""
@@ -165,12 +168,27 @@ OPERATIONS: Registry[Operation] = Registry("operation")
 def operation(
     code: str, family: str, title: str, why: str, *, options: tuple[Option, ...] = (), wheres: Mapping[str, str] | None = None,
     names: Mapping[str, str] | None = None, phase: Phase = "style", rules: int = 1, spare: tuple[str, ...] = (),
+    fitted: bool = False,
 ) -> Callable[[Callable[[Job], Change]], Callable[[Job], Change]]:  # fmt: skip
     """Register an operation by the function that does it."""
 
     def register(apply: Callable[[Job], Change]) -> Callable[[Job], Change]:
         OPERATIONS.add(
-            code, Operation(code, family, title, why, apply, options, wheres or {}, names or {}, phase, rules, spare)
+            code,
+            Operation(
+                code,
+                family,
+                title,
+                why,
+                apply,
+                options,
+                wheres or {},
+                names or {},
+                phase,
+                rules,
+                spare,
+                fitted or phase == "derive",
+            ),
         )
         return apply
 
@@ -216,7 +234,7 @@ def run(
         try:
             at[code] = find(garment, where)
         except LostPlaceError as lost:
-            raise CannotStyle(lost.saying, (code,)) from None
+            raise CannotStyle(lost.saying, (code,), lost=True) from None
     try:
         change = asked.apply(Job(garment, context, chosen, at, names or {}))
         seams = garment.seams if change.seams is None else change.seams

@@ -292,7 +292,7 @@ def _with_lap(piece: Piece, corner: Piece, opening: str, top: Edge, at_top: floa
     edge = Path.through(low, foot, other) if from_side else Path.through(other, foot, low)
     lap = Path.through(other, high) if from_side else Path.through(high, other)
     rim = Edge("part_edge", (edge,), role="pocket", corners=(foot,))
-    over = Edge("part_lap", (lap,), role="lap")
+    over = Edge("part_lap", (lap,), role="pocket")
     ring: list[Edge] = []
     for old in corner.edges:
         ring += ([rim, over] if from_side else [over, rim]) if old.name == opening else [old]

@@ -32,6 +32,7 @@ LONG = Option("long", "Below the waist", "length", 22.0, "how far the pieces run
 EASE = Option("ease", "Ease at the hip", "length", 8.0, "round the body; less than nothing in a knit", -20.0, 60.0, 1.0)
 FLARE = Option("flare", "Flare at the hem", "length", 0.0, "at each side of each seam, beyond the hip", 0.0, 40.0, 0.5)
 BELOW_HIP, APART = 8.0, 0.15  # cm under the hip from where a side runs straight; that front and back may differ
+USUAL = 0.04  # of the hip: so much more or less in front is no belly
 LOWER_DART = 12.0  # cm that a waist dart runs on below the waist at most
 
 
@@ -56,6 +57,7 @@ def run_on(job: Job) -> Change:
     flare = job.length("flare")
     for piece in ending:
         share = (front_arc if piece.of == FRONT else hip - front_arc) / hip if front_arc is not None else 0.5
+        share = 0.5 if abs(share - 0.5) < USUAL else share
         want = (hip + job.length("ease")) * share / 2
         wants[piece.name] = want
         _, sides[piece.name] = _lower(piece, (want, deep), long, flare, 0.0)
@@ -116,12 +118,12 @@ def _lower(piece: Piece, hip: tuple[float, float], long: float, flare: float, si
         """The side from the waist down: one curve over the hip, straight below it."""
         knee = hip_out if straight else ending
         far = foot.to(knee)
-        curve = Path((curve_between(foot, way, knee, last, far * share, far * (0.75 - share * 0.5)),))
+        curve = Path((curve_between(foot, way, knee, last, far * share, far * max(0.75 - share * 0.5, 0.1)),))
         return curve + Path.through(knee, ending) if straight else curve
 
     new = drawn(0.36)
     if side_long > new.length + 0.01:  # as long as its partner: a little rounder over the hip
-        new = drawn(solve_or_nearest(lambda share: drawn(share).length - side_long, 0.3, 0.95))
+        new = drawn(solve_or_nearest(lambda share: drawn(share).length - side_long, 0.3, 1.3))
         if side_long - new.length > APART:
             words = "Below the waist front and back would be {0} apart at the side: begin with a bodice without a dart in its shoulder."
             raise CannotStyle(say(words, side_long - new.length))

@@ -11,6 +11,7 @@ from widehem.core.geometry.points import Point, square_to
 from widehem.core.pattern.checks.upper import FrontInside
 from widehem.core.pattern.edge import Edge, PatternError
 from widehem.core.pattern.garment import EdgeRef, Seam, SeamEdge
+from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
 from widehem.core.pattern.shaping import blended, trimmed, with_edges
@@ -45,7 +46,7 @@ def forward(job: Job) -> Change:
         raise CannotStyle(
             say("What lies beside the seam is too short for a strip of {0u}: move it by less.", by), ("by",)
         ) from None
-    pieces = {less.name: less, more.name: more}
+    pieces = {new.name: _pitched(old, new) for old, new in ((giver, less), (taker, more))}
     garment = replace(job.garment, pieces=tuple(pieces.get(p.name, p) for p in job.garment.pieces))
     long = {p: garment.length_of([SeamEdge(p, e)]) for p, e in ((giver.name, edge.name), (taker.name, other.name))}
     first_is_giver = seam.first[0].piece == giver.name
@@ -79,6 +80,25 @@ def _cut_back(piece: Piece, edge: Edge, by: float) -> tuple[Piece, tuple[Path, P
     ratio = path.length / edge.length
     made = replace(edge, parts=(path,), notches=tuple(replace(n, along=n.along * ratio) for n in edge.notches))
     return replace(with_edges(piece, new_before, made, new_after), marks=_off_seam(piece)), (one, two)
+
+
+def _pitched(before: Piece, after: Piece) -> Piece:
+    """The piece with the notches of its armhole where they part it as they did."""
+    holes = []
+    for edge in after.edges_of("armhole"):
+        share = edge.length / before.edge(edge.name).length
+        old = {n.name: n.along for n in before.edge(edge.name).notches}
+        from_end = before.beside(edge.name)[0].role != "side"
+        moved = tuple(
+            replace(
+                n,
+                along=edge.length - (before.edge(edge.name).length - old[n.name]) * share if from_end else old[n.name] * share,
+            )
+            for n in edge.notches
+            if n.name == PITCH
+        )
+        holes.append(replace(edge, notches=(*(n for n in edge.notches if n.name != PITCH), *moved)))
+    return with_edges(after, *holes)
 
 
 def _off_seam(piece: Piece) -> dict[str, Point]:

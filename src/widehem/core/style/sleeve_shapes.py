@@ -173,6 +173,7 @@ PLACKET = Option(
 @operation(
     "sleeve.cuff", "sleeves", "Cuff", "the sleeve is gathered into it; a placket lets the hand through",
     options=(CUFF, ROUND, OVER, PLACKET), wheres={"sleeve": "any place on the sleeve"}, names={"piece": "the cuff"},
+    fitted=True,
 )  # fmt: skip
 def cuff(job: Job) -> Change:
     """A cuff for the wrist; the sleeve is shorter by its height, its hem gathered into it; the placket is marked and cut."""

@@ -62,16 +62,17 @@ def level_hem(case: Case) -> Iterator[Check]:
     if not inner and not outer:
         return
     depths = [*inner, *(depth + asked for depth in outer)]
-    if rise is not None and rise.free:
-        depths = outer or inner[:1]
+    limit = case.limits.seam
+    if rise is not None and rise.free:  # its sides are as long as each other, and may lean differently
+        depths, limit = outer or inner[:1], SEAM_LOOK
     off = max(depths) - min(depths)
     tail = (
         ("Rises to the sides alike, front and back." if rise is not None else "Front, back and sides end level.")
-        if off <= case.limits.seam + 1e-6
+        if off <= limit + 1e-6
         else "The hem hangs unevenly: true it with the seams joined."
     )
     yield Check(
-        "hem.level", "shapes", "Hem level", "length", off, None, case.limits.seam, SEAM_LOOK - case.limits.seam,
+        "hem.level", "shapes", "Hem level", "length", off, None, limit, SEAM_LOOK - case.limits.seam,
             say("front, back and sides"), say(tail),
         tuple(f"{piece.name}.{edge.name}" for piece, edge in hems), "apart",
     )  # fmt: skip
