@@ -192,7 +192,8 @@ def set_closing(job: Job) -> Change:
     if edge.kind == "fold":
         raise CannotStyle(say(f"The {plain(at)} is on the fold: give it a seam first, or choose another place."), ("at",))
     if down < 0.5:
-        down = next((o.length for o in job.garment.openings if o.at == at), 0.0)
+        whole = edge.length if edge.kind == "opening" else 0.0
+        down = next((o.length for o in job.garment.openings if o.at == at), whole)
         if down < 3.0:
             raise CannotStyle(say(f"The {plain(at)} does not open yet: say how far."), ("down",))
     room = sum(e.length for p, e in rows if p.of == piece.of and e.role == edge.role and p.stands == piece.stands)

@@ -157,14 +157,18 @@ def _line(
     return Path((_roundest(tip, leaving, low, square, deep, wide),)), (), False
 
 
-def _roundest(tip: Point, leaving: Point, low: Point, square: Point, deep: float, wide: float) -> Cubic:
-    """The curve from shoulder to middle whose tightest turn is as wide as it can be."""
+def _roundest(tip: Point, leaving: Point, low: Point, square: Point, deep: float, wide: float, least: float = 0.3) -> Cubic:
+    """The curve from shoulder to middle whose tightest turn is as wide as it can be. least: part of its width over which it
+    runs on from the middle at least, so that it leaves that squarely."""
 
     def tightest(curve: Cubic) -> float:
         return curve.turns(16)[1]
 
     shares = (0.3, 0.4, 0.5, 0.6, 0.75)
-    curves = [Cubic(tip, tip + leaving * (deep * a), low - square * (wide * b), low) for a in shares for b in shares]
+    size = max(deep, wide * 0.4) if least > 0.3 else deep
+    curves = [
+        Cubic(tip, tip + leaving * (size * a), low - square * (wide * b), low) for a in shares for b in shares if b >= least
+    ]
     return min(curves, key=tightest)
 
 
@@ -240,7 +244,13 @@ def _grown(piece: Piece, neck: Edge, shoulder: Edge, high: float, out: float, ti
     mid_parts = (new_middle_path, *middle.parts[1:]) if first else (*middle.parts[:-1], new_middle_path)
     new_middle = replace(middle, parts=mid_parts, corners=(*middle.corners, corner) if tilt else middle.corners)
     square = inner.square() if inner.square().dot(top_middle - top) > 0 else -inner.square()
-    rim = Path((curve_between(top, along, top_middle, square, top.to(top_middle) * 0.3, top.to(top_middle) * 0.5),))
+    rim = Path(
+        (
+            _roundest(
+                top, along, top_middle, square, abs((top_middle - top).dot(inner)), abs((top_middle - top).dot(square)), 0.6
+            ),
+        )
+    )
     new_neck = replace(neck, parts=(rim if first else rim.reverse(),), gaps=(), notches=(), corners=(), pointed=False)
     stand = Edge("stand", (edge_path if first else edge_path.reverse(),), role="cut")
     ring = []

@@ -28,8 +28,8 @@ from widehem.core.style.where import Found
 from widehem.core.units import Saying, say
 
 ROOM, BEYOND, NOTCHED, LINE_MOST = 1.0, 0.6, 5.0, 40.0
-HANDLE = 0.36  # of a stretch
-LEANS = math.radians(2.5)  # a line that carries another on over a seam may turn so far there
+HANDLE, NEAR = 0.36, 0.18  # of a stretch
+LEANS = math.radians(9.0)  # a line that carries another on over a seam may turn so far there
 OUT_MOST = 1.5  # cm put back at most
 IN_MOST = 0.6  # cm that an edge is rounded inside the point at most
 ON_THE_WAY = 4.0  # cm: a dart inside a piece that lies so near the line is taken up by it
@@ -177,15 +177,20 @@ def faces_through(
     if lower is not None:
         axis = (lower.middle - lower.point).unit()
         head = Path((curve_between(top.point, first, lower.point, axis),))
-        sides = [
-            Path((curve_between(lower.point, axis, leg, (leg - lower.point).unit()),)) for leg in (lower.inner, lower.outer)
-        ]
+        sides = [_out_to(lower.point, axis, leg) for leg in (lower.inner, lower.outer)]
         return head + sides[0], head + sides[1]
     assert upper is not None
     axis = (point - upper.middle).unit()
     tail = Path((curve_between(point, axis, bottom.point, (bottom.point - point).unit()),))
-    sides = [Path((curve_between(leg, (upper.turned_about - leg).unit(), point, axis),)) for leg in (upper.outer, upper.inner)]
+    sides = [_out_to(upper.turned_about, -axis, leg).reverse() for leg in (upper.outer, upper.inner)]
     return sides[0] + tail, sides[1] + tail
+
+
+def _out_to(point: Point, axis: Point, leg: Point) -> Path:
+    """A line from the point of a dart to one of its legs at the edge: it bends out of the axis near the point and runs on along the
+    leg."""
+    far = point.to(leg)
+    return Path((curve_between(point, axis, leg, (leg - point).unit(), far * NEAR, far * HANDLE),))
 
 
 def _towards(aim: Point, chord: Point) -> Point:

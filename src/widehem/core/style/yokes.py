@@ -13,6 +13,7 @@ from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import Runs, dart_between, runs_of, shut, unshut
 from widehem.core.pattern.roles import plain
+from widehem.core.pattern.shaping import smooth_over_darts
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
@@ -64,7 +65,7 @@ def cut_yoke(job: Job) -> Change:
     gaps = _gaps(edge, parts, ease=job.choice("left") == "ease")
     rest_before = before.parts[-1].cut(before.parts[-1].length - deep[0])[0]
     rest_after = after.parts[0].cut(deep[1])[1]
-    low = Edge(cut, parts, gaps, role="cut")
+    low = smooth_over_darts(Edge(cut, parts, gaps, role="cut"))
     ring: list[Edge] = []
     for old in piece.edges:
         if old.name == edge.name:

@@ -13,7 +13,7 @@ from widehem.core.pattern.roles import ROLES, over_middle, plain
 from widehem.core.units import say
 
 NECK_SQUARE, SQUARE = 0.4, 1.0  # cm from the corner over which an edge must leave squarely; a neck is a short curve
-AT_WAIST_SEAM = 12.0  # degrees
+AT_WAIST_SEAM, PANEL_OVER = 12.0, 10.0  # degrees
 SQUARE_LOOK = 12.0  # degrees over the first centimetre: a strong curve leaves square and bends away at once
 
 
@@ -62,6 +62,8 @@ def square_over(edge: Edge) -> float:
 
 def _limit(case: Case, joint: Joint) -> float:
     usual = case.limits.corner
+    if joint.role == "panel" and joint.over == "shoulder":  # a line that goes on over it
+        return max(PANEL_OVER, usual)
     if joint.over == "waist_seam":  # there a seam comes in from the chest and goes out over the hip
         return max(AT_WAIST_SEAM, usual)
     return max(WAIST_CORNER, usual) if joint.role in ("waist", "waist_seam") and joint.over == "side" else usual
