@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from widehem import __version__
+from widehem.cli_designs import add_commands as add_designs
 from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused
 from widehem.core.units import METRIC, Unit, as_unit
 
@@ -47,6 +48,7 @@ def _parser() -> _Parser:
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND", parser_class=_Parser)
 
     add_commands(commands)
+    add_designs(commands, _read_chart, _written)
 
     tape = commands.add_parser("tape", help="stand in for a digital tape: send readings to a chart that listens")
     tape.add_argument("readings", nargs="*", metavar="READING", help='like 78.4 or "30 7/8"; "-" takes the last one back')
@@ -226,7 +228,7 @@ def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     from widehem.core.output.writers import WRITERS, Order
     from widehem.core.units import Display
 
-    heading = Heading(costume=made.method.name, wearer=arguments.chart.stem)
+    heading = Heading(costume=getattr(arguments, "title", "") or made.method.name, wearer=arguments.chart.stem)
     try:
         paper, scale = paper_named(arguments.paper), scale_named(arguments.scale)
         plan = plan_named(arguments.allowance or made.method.allowances)

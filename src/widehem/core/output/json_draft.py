@@ -37,6 +37,8 @@ def draft_as_json(made: Made) -> dict[str, Any]:
         "options": {code: _value(value) for code, value in made.options.items()},
         "ease": {code: _value(value) for code, value in made.ease.items()},
         "notes": [note.text(METRIC) for note in made.notes],
+        **({"refused": [{"step": r.step, "message": r.saying.text(METRIC)} for r in made.refused]} if made.refused else {}),
+        **({"stale": list(made.stale)} if made.stale else {}),
         "points": {name: _spot(point) for name, point in made.points.items()},
         "pieces": [_piece(piece) for piece in made.laid],
         "seams": [_seam(seam) for seam in made.garment.seams],

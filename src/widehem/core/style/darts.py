@@ -40,6 +40,7 @@ SEWN = Option("sewn", "Sewn down", "length", 5.0, "how far a tuck is sewn", 1.0,
 BY = Option(
     "by", "Moved by", "length", 1.3, "along its edge, away from the middle; less than nothing towards it", -6.0, 6.0, 0.1
 )
+LEAST = 2.0  # cm beside what is gathered, to draw it up in
 EASE_MOST = 1.5  # cm that cloth is eased in over an edge without a fold
 
 
@@ -110,7 +111,7 @@ def _held(garment: Garment, piece: Piece, edge: Edge, dart: Dart, kind: str, zon
     before, after = edge.parts[number], edge.parts[number + 1]
     line = Path((curve_between(dart.inner, before.arriving, dart.outer, after.leaving),))
     made = garment.with_piece(with_edges(piece, _with_gap(edge, dart.name, Held(f"{kind}_{dart.name}", line))))
-    at, spare = sum(part.length for part in edge.parts[: number + 1]), max(zone - dart.mouth, 0.0) / 2
+    at, spare = sum(part.length for part in edge.parts[: number + 1]), max(zone - dart.mouth, LEAST) / 2
     ends = max(at - spare, 0.4), min(at + spare, edge.length - 0.4)
     return notched(made, SeamEdge(piece.name, edge.name), [Notch(kind, end) for end in ends])
 
