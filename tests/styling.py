@@ -83,7 +83,9 @@ def not_true(made: Made, *, but: tuple[str, ...] = ()) -> list[str]:
     return [
         f"{check.name}: {check.message.text()}"
         for check in made.checks
-        if check.verdict != "true" and (check.name.split(".lining")[0], check.verdict) not in known and not check.name.startswith(but or ("-",))
+        if check.verdict != "true"
+        and (check.name.split(".lining")[0], check.verdict) not in known
+        and not check.name.startswith(but or ("-",))
     ]
 
 

@@ -31,7 +31,9 @@ class Swing(unittest.TestCase):
         for build in WITH_DART:
             with self.subTest(build):
                 block = on("bodice.measured", build=build)
-                made = on("bodice.measured", step("dart.swing", dart=BUST_DART, to=SIDE, names={"dart": "side_dart"}), build=build)
+                made = on(
+                    "bodice.measured", step("dart.swing", dart=BUST_DART, to=SIDE, names={"dart": "side_dart"}), build=build
+                )
                 self.assertEqual(made.refused, ())
                 off = math.degrees(angle_of(dart(made, "side_dart")) - angle_of(dart(block, "bust_dart")))
                 self.assertAlmostEqual(off, 0.0, delta=1e-6)
@@ -47,7 +49,13 @@ class Swing(unittest.TestCase):
         for build in WITH_DART:
             block = on("bodice.measured", build=build).garment.piece("front")
             at = block.edge("shoulder").parts[0].length
-            back = step(home.code, dict(home.settings), id="home", names=home.names, **{**home.wheres, "to": Where("front", "shoulder", "cm", at)})
+            back = step(
+                home.code,
+                dict(home.settings),
+                id="home",
+                names=home.names,
+                **{**home.wheres, "to": Where("front", "shoulder", "cm", at)},
+            )
             made = on("bodice.measured", away, back, build=build)
             self.assertEqual(made.refused, ())
             piece = made.garment.piece("front")

@@ -12,7 +12,10 @@ from widehem.core.style.where import Where
 
 TO_ARMHOLE = step("dart.swing", dart=BUST_DART, to=Where("front", "armhole", "part", 0.5))
 FROM_ARMHOLE = step(
-    "panel.line", top=Where("front", "armhole", "dart", "bust_dart"), bottom=FRONT_PANEL.wheres["bottom"], over=Where("front", "side")
+    "panel.line",
+    top=Where("front", "armhole", "dart", "bust_dart"),
+    bottom=FRONT_PANEL.wheres["bottom"],
+    over=Where("front", "side"),
 )
 
 
@@ -89,9 +92,16 @@ class FromTheArmhole(unittest.TestCase):
 
 class Refused(unittest.TestCase):
     def test_a_sliver_beside_the_line(self):
-        near = step("panel.line", top=Where("front", "shoulder", "cm", 0.3), bottom=FRONT_PANEL.wheres["bottom"], over=Where("front", "side"))
+        near = step(
+            "panel.line",
+            top=Where("front", "shoulder", "cm", 0.3),
+            bottom=FRONT_PANEL.wheres["bottom"],
+            over=Where("front", "side"),
+        )
         made = on("bodice.plain", near)
-        self.assertIn("Only 0.3 of the shoulder would be left beside the line: keep 1.0 cm from its ends", made.refused[0].saying.text())
+        self.assertIn(
+            "Only 0.3 of the shoulder would be left beside the line: keep 1.0 cm from its ends", made.refused[0].saying.text()
+        )
 
     def test_two_pieces(self):
         far = step("panel.line", top=Where("front", "shoulder"), bottom=Where("back", "waist"), over=Where("front", "side"))

@@ -54,10 +54,17 @@ def fuller(job: Job) -> Change:
     outwards = 1.0 if job.at["side"].point.x > point.x else -1.0
     angle = _angle(point, hinge, by, outwards)
     pieces, dropped = _spread(piece, job, point, hinge, angle)
-    waist = 0.0 if job.at["waist"].spot.dart else 2 * by
+    waist = 0.0 if _in_dart(piece, job.at["waist"].spot) else 2 * by
     said = say("The front is {0s} at the bust for each half; the lower side drops by {1}.", by, dropped)
     asks = more_at({"bust": 2 * by, "waist": waist})
     return Change(tuple(pieces if p.name == piece.name else p for p in job.garment.pieces), said=(said,), asks=asks)
+
+
+def _in_dart(piece: Piece, spot: Spot) -> bool:
+    """Whether a place lies in the mouth of a dart."""
+    edge = piece.edge(spot.edge)
+    joints = [sum(part.length for part in edge.parts[: n + 1]) for n, gap in enumerate(edge.gaps) if isinstance(gap, Dart)]
+    return bool(spot.dart) or any(abs(joint - spot.along) < CLOSED for joint in joints)
 
 
 def _angle(point: Point, hinge: Point, by: float, outwards: float) -> float:
@@ -109,7 +116,7 @@ def _spread(piece: Piece, job: Job, point: Point, hinge: Point, angle: float) ->
             below = run.path.start.y > point.y and run.path.end.y > point.y
             made.append(run.moved(Transform().translate(*down)) if below else run)
     _side_dart(made, at[2], piece, point + drop)
-    _at_waist(made, at[0], spots[0], drop)
+    _at_waist(made, at[0], drop)
     marks = {name: mark.moved(by) if name == "underarm" else mark for name, mark in piece.marks.items()}
     marks["bust_point"] = piece.marks["bust_point"] + Point(drop.x / 2, drop.y)
     levels = tuple(_level(line, point, drop, by) for line in piece.balance)
@@ -165,10 +172,10 @@ def _side_dart(runs: list[Run], at: int, piece: Piece, point: Point) -> None:
     runs[at] = replace(run, before=dart_between(name, before.path, run.path, point, short))
 
 
-def _at_waist(runs: list[Run], at: int, spot: Spot, drop: Point) -> None:
+def _at_waist(runs: list[Run], at: int, drop: Point) -> None:
     """The waist where it was slashed: its dart is as much wider; without one the width is bridged, or what is too much cut off."""
     run, before = runs[at], runs[at - 1]
-    if isinstance(run.before, Dart) and spot.dart:
+    if isinstance(run.before, Dart):
         old = run.before
         near = old.turned_about + Point(drop.x / 2, drop.y)
         runs[at] = replace(run, before=laid_again(old, before.path, run.path, near))

@@ -8,18 +8,19 @@ from itertools import pairwise
 
 from fontTools.misc.transform import Transform
 
-from widehem.core.geometry.curves import Cubic, Line, Segment
+from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.spline import spline
+from widehem.core.pattern.checks.belly import SideUpright
 from widehem.core.pattern.checks.shapes import HemRises
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
-from widehem.core.pattern.shaping import bent, blended, corners_kept, with_edges
+from widehem.core.pattern.shaping import blended, corners_kept, with_edges
 from widehem.core.setting.option import Choice, Option
-from widehem.core.style.asks import Asks, all_of, also, hangs_free
+from widehem.core.style.asks import Asks, all_of, also, hangs_free, without
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
@@ -49,7 +50,7 @@ def slash(job: Job) -> Change:
 
 def _flared(levels: list[str]) -> Asks:
     """What is asked of what hangs free below these levels: room, and sides that end alike."""
-    return all_of(hangs_free(*levels), also(HemRises(0.0, free=True)))
+    return all_of(hangs_free(*levels), without(SideUpright), also(HemRises(0.0, free=True)))
 
 
 def _at_edge(piece: Piece, line: BalanceLine, name: str) -> bool:
@@ -234,9 +235,11 @@ def _turned_out(piece: Piece, edge: Edge, along: float, by: float) -> Piece:
     out = piece.outward(edge.end - edge.start)
     way = tail.end - tail.start
     hand = 1.0 if way.cross(out) > 0 else -1.0
-    turned = bent(tail, hand * math.asin(by / long), min(long * 0.5, 12.0)) if head is not None else tail.moved(
-        turn(tail.start, hand * math.asin(by / long)))  # fmt: skip
-    whole = Path((*head.segments, *turned.segments)) if head is not None else turned
+    turned = tail.moved(turn(tail.start, hand * math.asin(by / long)))
+    if head is not None:  # it leaves the place as it came to it
+        rest = turned.cut(min(long * 0.45, 14.0))[1]
+        turned = Path((curve_between(head.end, head.arriving, rest.start, rest.leaving), *rest.segments))
+    whole = head + turned if head is not None else turned
     whole = whole if at_end else whole.reverse()
     shift = (whole.end if at_end else whole.start) - (edge.end if at_end else edge.start)
     low = _led_out(hem, shift, at_start=at_end)

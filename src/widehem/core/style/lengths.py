@@ -18,7 +18,7 @@ from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import Run, Spot, closed, cut_at, laid_again, opened
 from widehem.core.pattern.roles import plain
-from widehem.core.pattern.shaping import corners_kept, edge_blended, trimmed, with_edges
+from widehem.core.pattern.shaping import corners_kept, edge_blended, smooth_over_darts, trimmed, with_edges
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.asks import all_of, also, longer, notches_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
@@ -111,10 +111,12 @@ def _longer(piece: Piece, y: float, by: float) -> Piece | None:
     levels = tuple(line.moved(low) if line.height > y else line for line in piece.balance)
     diamonds = tuple(d.moved(low) if d.inner.y > y else d for d in piece.diamonds)
     grain = tuple(g.moved(low) if g.y > y else g for g in piece.grain) if piece.grain else None
-    return closed(
+    whole = closed(
         piece, tuple(made), marks=marks, lines=lines, balance=levels, diamonds=diamonds, grain=grain,
         holes=tuple(h.moved(low) if h.y > y else h for h in piece.holes),
     )  # fmt: skip
+    darted = [edge for edge in whole.edges if edge.darts and edge != piece.edge(edge.name)]
+    return with_edges(whole, *(smooth_over_darts(edge) for edge in darted))
 
 
 def _bridged(before: Run, after: Run, over: float, fair: float) -> tuple[Run, Run]:

@@ -146,15 +146,27 @@ def _line(
         side = Cubic(tip, tip + leaving * (deep * 0.2), corner - down * (deep * 0.35), corner)
         return Path((side, Line(corner, low))), (corner,), False
     if shape == "heart":
-        peak = low - square * (wide * 0.5) - down * (deep * 0.12)
-        segments: list[Segment] = [
-            curve_between(tip, leaving, peak, square, deep * 0.3, wide * 0.28),
-            curve_between(peak, square, low, (down * 1.0 + square * 0.35).unit(), wide * 0.25, deep * 0.10),
-        ]
+        peak = low - square * (wide * 0.45) - down * (deep * 0.16)
+        dip = (down * 0.8 + square).unit()
+        segments: list[Segment] = [_rounder(tip, leaving, peak, square), _rounder(peak, square, low, dip)]
         return Path(tuple(segments)), (), True
     if shape == "boat":
         return Path((Cubic(tip, tip + leaving * (deep * 0.5), low - square * (wide * 0.75), low),)), (), False
     return Path((_roundest(tip, leaving, low, square, deep, wide),)), (), False
+
+
+def _rounder(start: Point, leaving: Point, end: Point, arriving: Point) -> Cubic:
+    """The curve between two places and directions whose tightest turn is as wide as it can be."""
+    far = start.to(end)
+    shares = (0.2, 0.3, 0.4, 0.5, 0.6)
+    curves = [curve_between(start, leaving, end, arriving, far * a, far * b) for a in shares for b in shares]
+    return min(curves, key=_waving_and_tight)
+
+
+def _waving_and_tight(curve: Cubic) -> tuple[bool, float]:
+    """Whether a curve bends both ways, and how tightly it turns."""
+    turns, tight = curve.turns(16)
+    return min(turns) < -0.003 and max(turns) > 0.003, tight
 
 
 def _roundest(tip: Point, leaving: Point, low: Point, square: Point, deep: float, wide: float, least: float = 0.3) -> Cubic:
@@ -164,7 +176,7 @@ def _roundest(tip: Point, leaving: Point, low: Point, square: Point, deep: float
     def tightest(curve: Cubic) -> float:
         return curve.turns(16)[1]
 
-    shares = (0.3, 0.4, 0.5, 0.6, 0.75)
+    shares = (0.3, 0.4, 0.5, 0.6, 0.75, 0.85)
     size = max(deep, wide * 0.4) if least > 0.3 else deep
     curves = [
         Cubic(tip, tip + leaving * (size * a), low - square * (wide * b), low) for a in shares for b in shares if b >= least
@@ -247,7 +259,7 @@ def _grown(piece: Piece, neck: Edge, shoulder: Edge, high: float, out: float, ti
     rim = Path(
         (
             _roundest(
-                top, along, top_middle, square, abs((top_middle - top).dot(inner)), abs((top_middle - top).dot(square)), 0.6
+                top, along, top_middle, square, abs((top_middle - top).dot(inner)), abs((top_middle - top).dot(square)), 0.85
             ),
         )
     )
