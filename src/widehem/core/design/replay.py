@@ -3,20 +3,21 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Hashable, Sequence
+from collections.abc import Collection, Hashable, Sequence
 from dataclasses import replace
 
 from widehem.core.design.design import Step
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth
 from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.roles import plain
 from widehem.core.style.operation import CannotStyle, Context, run
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 
 KEPT = 160  # garments between two steps that are kept: a recipe that is worked on, on a company
 OFF = 0.05  # cm: what a piece was drawn for has become another
-Watched = tuple[tuple[str, frozenset[str], float], ...]
+Watched = tuple[tuple[str, dict[str, float]], ...]
 
 
 @record(frozen=True)
@@ -89,8 +90,8 @@ def stepped(state: State, step: Step, context: Context) -> State:
     asks = change.asks(state.demands) if change.asks is not None else state.demands
     asks = tuple(demand for demand in asks if not (isinstance(demand, Girth) and _nowhere(done.garment, demand)))
     fitted = change.made if step.operation.fitted else ()
-    parts = frozenset(piece.of for piece in state.garment.pieces)
-    watched = state.watched + tuple((name, parts, _sewn_to(done.garment, name, parts)) for name in fitted)
+    parts = {piece.of for piece in state.garment.pieces}
+    watched = state.watched + tuple((name, _sewn_to(done.garment, name, parts)) for name in fitted)
     return State(
         done.garment, asks, (*state.said, *done.said), (*state.told, *(step.id for _ in done.said)), state.refused,
         (*state.notions, *change.notions), watched,
@@ -104,25 +105,30 @@ def _nowhere(garment: Garment, girth: Girth) -> bool:
     return not any(piece.level(girth.name) is not None for piece in garment.shell)
 
 
-def _sewn_to(garment: Garment, name: str, parts: frozenset[str]) -> float:
-    """How long the edges of other pieces of these parts are that a piece is sewn to, cm."""
-    total = 0.0
+def _sewn_to(garment: Garment, name: str, parts: Collection[str]) -> dict[str, float]:
+    """How long the edges of other pieces are that a piece is sewn to, cm, by the parts of the garment, of these."""
+    found: dict[str, float] = {}
     for seam in garment.seams:
         for mine, other in ((seam.first, seam.second), (seam.second, seam.first)):
-            if not seam.twin and any(entry.piece == name for entry in mine):
-                total += garment.length_of(e for e in other if e.piece != name and garment.piece(e.piece).of in parts)
-    return total
+            if seam.twin or not any(entry.piece == name for entry in mine):
+                continue
+            for entry in other:
+                part = garment.piece(entry.piece).of
+                if entry.piece != name and part in parts:
+                    found[part] = found.get(part, 0.0) + garment.edge(entry).length
+    return found
 
 
 def stale(state: State) -> tuple[tuple[str, Saying], ...]:
     """Pieces that were drawn for something that has changed since: the piece, and what to do."""
     found = []
     names = {piece.name: piece for piece in state.garment.pieces}
-    for name, parts, before in state.watched:
-        if name in names and before > 0:
-            now = _sewn_to(state.garment, name, parts)
-            if abs(now - before) > OFF:
-                title = names[name].title
-                words = f"{title}: it was drawn for {{0}} and is sewn to {{1}} now: move the step that makes it further down."
-                found.append((name, say(words, before, now)))
+    for name, before in state.watched:
+        if name not in names:
+            continue
+        now = _sewn_to(state.garment, name, before)
+        changed = [part for part, long in before.items() if abs(now.get(part, 0.0) - long) > OFF]
+        if changed:
+            words = f"{names[name].title}: it was drawn for {{0}} of the {plain(changed[0])} and is sewn to {{1}} now: move the step that makes it further down."
+            found.append((name, say(words, before[changed[0]], now.get(changed[0], 0.0))))
     return tuple(found)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from widehem.core.pattern.garment import Chain, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import centre
+from widehem.core.pattern.roles import BACK, FRONT, centre
 
 
 def rims(garment: Garment, role: str, *, part: str = "") -> tuple[Chain, ...]:
@@ -95,10 +95,11 @@ def _from_the_back(garment: Garment, chain: Chain) -> Chain:
 
 
 def _meets(garment: Garment, entry: SeamEdge, *, first: bool) -> str:
-    """The role of the edge that a chain begins at, or ends at."""
+    """The role of the edge that a chain begins at, or ends at; of a leg the crotch is its middle."""
     piece = garment.piece(entry.piece)
     before, after = piece.beside(entry.edge)
-    return (before if first != entry.back else after).role
+    role = (before if first != entry.back else after).role
+    return f"centre_{piece.of}" if role == "crotch" and piece.of in (FRONT, BACK) else role
 
 
 def closes(garment: Garment, chain: Chain) -> tuple[bool, bool]:

@@ -56,8 +56,24 @@ def adjust(job: Job) -> Change:
         raise CannotStyle(
             say(f"No piece is crossed {{0}} below the {plain(level)}: choose a level these pieces have.", below), ("level",)
         )
+    _both_sides(job.garment, tuple(pieces), below, by)
     asks = all_of(longer(by, changed), notches_left(*(EdgeRef(p.name, e.name) for p in job.garment.pieces for e in p.edges)))
     return Change(tuple(pieces), asks=asks, said=(say(f"{len(changed)} pieces are {{0s}} at the {plain(level)}.", by),))
+
+
+def _both_sides(garment: Garment, pieces: tuple[Piece, ...], below: float, by: float) -> None:
+    """Refuse a level that crosses one side of a seam only."""
+    after = {piece.name: piece for piece in pieces}
+    for seam in garment.seams:
+        grown = [
+            sum(after[e.piece].edge(e.edge).length - garment.edge(e).length for e in chain)
+            for chain in (seam.first, seam.second)
+        ]
+        if abs(grown[0] - grown[1]) > abs(by) / 2:
+            raise CannotStyle(
+                say(f"{{0}} below the level only one side of the {seam.title.lower()} would change: cut across {{1}} below it.", below, below + 5.0),
+                ("below",),
+            )  # fmt: skip
 
 
 def _traced(garment: Garment) -> dict[str, str]:
@@ -221,6 +237,11 @@ def shape_hem(job: Job) -> Change:
 def _dipped(piece: Piece, hem: Edge, deep: float) -> Piece:
     """The hem lower by so much at the middle, as it was at the side."""
     before, after = piece.beside(hem.name)
+    if not piece.middle or piece.middle not in (before.name, after.name):
+        raise CannotStyle(
+            say("A hem is dipped at the middle of the body, and this one does not reach it: raise or lower it instead."),
+            ("hem",),
+        )
     at_start = before.name == piece.middle or (piece.middle != after.name and abs(hem.start.x) < abs(hem.end.x))
     middle = before if at_start else after
     way = (middle.arriving if at_start else -middle.leaving).unit()

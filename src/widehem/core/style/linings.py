@@ -179,6 +179,16 @@ LAYER = Option(
 )  # fmt: skip
 
 
+def _crossed(piece: Piece, y: float) -> list[Found]:
+    """Where a height crosses the edges of a piece, away from their ends."""
+    found = []
+    for edge in piece.edges:
+        along = edge.at_level(y)
+        if along is not None and 0.5 < along < edge.length - 0.5:
+            found.append(Found(piece, Spot(edge.name, along), edge.place(along).point))
+    return found
+
+
 @operation(
     "inside.upper", "inside pieces", "Upper part inside", "the upper part of a piece again: interfacing, or neck and armhole faced in one",
     options=(LAYER, DEEP, FROM), wheres={"piece": "any place on the piece"}, names={"piece": "the new piece"}, phase="derive",
@@ -190,12 +200,8 @@ def upper_part(job: Job) -> Change:
     _, top, _, _ = piece.bounds
     under = [edge.end.y for edge, after in piece.corners() if {edge.role, after.role} == {"armhole", "side"}]
     y = (under[0] if job.choice("from") == "underarm" and under else top) + job.length("deep")
-    spots = []
-    for edge in piece.edges:
-        along = edge.at_level(y)
-        if along is not None and 0.5 < along < edge.length - 0.5:
-            spots.append(Found(piece, Spot(edge.name, along), edge.place(along).point))
-    if len(spots) < 2:
+    spots = next((row for by in (0.0, 1.0, -1.0) if len(row := _crossed(piece, y + by)) > 1), None)
+    if spots is None:
         raise CannotStyle(say(f"The {plain(piece.name)} is not crossed {{0}} down: take less.", job.length("deep")), ("deep",))
     start, end = spots[0], spots[-1]
     line = level_line(piece, start, end)
