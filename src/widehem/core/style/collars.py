@@ -81,6 +81,7 @@ def _base(
 @operation(
     "collar.band", "collars", "Band collar", "it stands round the neck", options=(STAND, CURVE),
     wheres={"neck": "any place on the neckline"}, names={"piece": "the collar"}, phase="derive",
+    halves=True,
 )  # fmt: skip
 def band_collar(job: Job) -> Change:
     """A stand as long as the neckline, curved so that its upper edge is shorter, rounded in front."""
@@ -125,6 +126,7 @@ def _rounded(piece: Piece, radius: float) -> Piece:
     "collar.shirt", "collars", "Shirt collar with its stand", "a stand, and a fall sewn to its upper edge",
     options=(STAND, CURVE, FALL, SPRING, POINT, UNDER), wheres={"neck": "any place on the neckline"},
     names={"stand": "the stand", "piece": "the fall"}, phase="derive",
+    halves=True,
 )  # fmt: skip
 def shirt_collar(job: Job) -> Change:
     """The stand for the neckline and its overlap, the fall for the stand as far as the middle."""
@@ -231,6 +233,7 @@ ROLL = Option(
 @operation(
     "collar.flat", "collars", "Flat collar", "it lies on the shoulders, or rolls a little", options=(OUTER, ROLL, POINT),
     wheres={"neck": "any place on the neckline"}, names={"piece": "the collar"}, phase="derive",
+    halves=True,
 )  # fmt: skip
 def flat_collar(job: Job) -> Change:
     """A collar whose outer edge is as long as what it lies on, less the roll."""
@@ -273,6 +276,7 @@ def _turn_of(garment: Garment, chain: Chain) -> float:
 @operation(
     "collar.shawl", "collars", "Shawl collar", "it rolls from the centre back and runs out to nothing in front",
     options=(OUTER, SPRING), wheres={"neck": "any place on the neckline"}, names={"piece": "the collar"}, phase="derive",
+    halves=True,
 )  # fmt: skip
 def shawl_collar(job: Job) -> Change:
     """Along the whole neckline, widest behind, its outer edge one curve to the end of the neckline in front."""
@@ -315,6 +319,7 @@ PEAK = Option("peak", "Peak", "length", 0.0, "how far its back corner is drawn o
 @operation(
     "collar.hood", "collars", "Hood", "two halves over the head, sewn to the neckline", options=(OVER, DEEP, PEAK),
     wheres={"neck": "any place on the neckline"}, names={"piece": "the hood"}, phase="derive",
+    halves=True,
 )  # fmt: skip
 def hood(job: Job) -> Change:
     """Half a hood: as high as the head and its room, as deep as the head, its neck edge as long as the neckline; a pleat takes what

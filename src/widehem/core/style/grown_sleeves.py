@@ -24,6 +24,7 @@ from widehem.core.style.sectors import sector
 from widehem.core.style.sewing_on import rim_at
 from widehem.core.units import say
 
+APART = 0.15  # cm that front and back may differ
 LONG = Option(
     "long",
     "Length",
@@ -45,6 +46,7 @@ GUSSET = Option("gusset", "Gusset", "length", 0.0, "side of the square under the
 @operation(
     "sleeve.kimono", "sleeves", "Kimono sleeve", "body and sleeve are one: the shoulder runs on along the arm",
     options=(LONG, SLOPE, HEM, DOWN, GUSSET), names={"piece": "the gusset"},
+    halves=True,
 )  # fmt: skip
 def kimono(job: Job) -> Change:
     """Front and back carried on over the arm; both seams of the sleeve are as long in front as behind."""
@@ -132,8 +134,11 @@ def _arm(job: Job, piece: Piece, long: float, half: float, down: float, want: fl
     under = drawn(0.42)
     if want:
         under = drawn(solve_or_nearest(lambda b: drawn(b).length - want, 0.15, 0.95))
-        if abs(under.length - want) > 0.05:  # the rest goes to the hem, along the arm
-            under = drawn(0.42)
+        if abs(under.length - want) > APART:
+            words = (
+                "Under the arm front and back would be {0} apart: let the underarm down further, or let the sleeve fall less."
+            )
+            raise CannotStyle(say(words, abs(under.length - want)), ("down",))
     return piece, over, hem, under
 
 
@@ -194,6 +199,7 @@ UPPER = Option(
 @operation(
     "sleeve.flutter", "sleeves", "Flutter sleeve", "a part of a ring along the upper armhole: it falls free",
     options=(WIDE, TIMES, UPPER), wheres={"armhole": "any place on the armhole"}, names={"piece": "the sleeve"}, phase="derive",
+    halves=True,
 )  # fmt: skip
 def flutter(job: Job) -> Change:
     """A ring piece whose inner edge is the upper part of the armhole; the rest of the armhole is faced or bound."""

@@ -49,6 +49,7 @@ SECOND = Option(
         "into it",
     options=(SLEEVE,),
     fitted=True,
+    halves=True,
 )  # fmt: skip
 def set_sleeve(job: Job) -> Change:
     """A sleeve for the armhole of the garment, sewn into it."""
@@ -74,6 +75,7 @@ def set_sleeve(job: Job) -> Change:
     "trousers.join", "waist", "Join trousers on", "trousers of the same wearer under this bodice without a waist seam, their "
         "darts one with its own",
     options=(TROUSERS, GAP, GAP_BACK, SECOND),
+    halves=True,
 )  # fmt: skip
 def join_trousers(job: Job) -> Change:
     """A bodice down to the waist and trousers made one: the front straight above, the back laid so that its side is as long."""

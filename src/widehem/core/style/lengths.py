@@ -242,6 +242,8 @@ def _dipped(piece: Piece, hem: Edge, deep: float) -> Piece:
             say("A hem is dipped at the middle of the body, and this one does not reach it: raise or lower it instead."),
             ("hem",),
         )
+    if piece.stands in ("left", "right"):
+        raise CannotStyle(say("Dip the hem before left and right are parted: its middle is sewn to the other side."), ("hem",))
     at_start = before.name == piece.middle or (piece.middle != after.name and abs(hem.start.x) < abs(hem.end.x))
     middle = before if at_start else after
     way = (middle.arriving if at_start else -middle.leaving).unit()

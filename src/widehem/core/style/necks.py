@@ -42,6 +42,7 @@ HELD = Option(
 @operation(
     "neck.shape", "neck", "Shape the neckline", "lower, wider, round, V, square, heart or boat; front and back meet at the shoulder",
     options=(SHAPE, WIDER, LOWER, LOWER_BACK, HELD),
+    halves=True,
 )  # fmt: skip
 def shape_neck(job: Job) -> Change:
     """Draw the neckline of front and back again; both shoulders are shortened alike from the neck."""
@@ -202,6 +203,7 @@ LONGER = Option("longer", "Top longer than the neck", "length", 0.5, "on each ha
 @operation(
     "stand.grown", "neck", "Stand collar, grown on", "front and back run on upwards over the neck; the back has a seam then",
     options=(HIGH, OUT, TILT),
+    halves=True,
 )  # fmt: skip
 def grown_stand(job: Job) -> Change:
     """Let the neck of front and back run up into a stand, alike over the shoulder; the centre back leans away and is sewn."""

@@ -142,7 +142,8 @@ class Job:
 @record(frozen=True)
 class Operation:
     """wheres: the places it asks for, with words; all of them but those in spare. names: what it lets the maker name, with
-    what each must hold. rules: their version. fitted: what it makes is drawn for what is there, and is stale when that changes."""
+    what each must hold. rules: their version. fitted: what it makes is drawn for what is there, and is stale when that changes. halves: it is done to both sides
+    of the body at once."""
 
     code: str
     family: str
@@ -156,6 +157,7 @@ class Operation:
     rules: int = 1
     spare: tuple[str, ...] = ()
     fitted: bool = False
+    halves: bool = False
 
     def option(self, code: str) -> Option:
         """Raises KeyError."""
@@ -169,6 +171,7 @@ def operation(
     code: str, family: str, title: str, why: str, *, options: tuple[Option, ...] = (), wheres: Mapping[str, str] | None = None,
     names: Mapping[str, str] | None = None, phase: Phase = "style", rules: int = 1, spare: tuple[str, ...] = (),
     fitted: bool = False,
+    halves: bool = False,
 ) -> Callable[[Callable[[Job], Change]], Callable[[Job], Change]]:  # fmt: skip
     """Register an operation by the function that does it."""
 
@@ -188,6 +191,7 @@ def operation(
                 rules,
                 spare,
                 fitted or phase == "derive",
+                halves,
             ),
         )
         return apply
@@ -226,6 +230,8 @@ def run(
     chosen: dict[str, Value] = {option.code: option.default for option in asked.options if option.default is not None}
     for code, value in (settings or {}).items():
         chosen[code] = _worked(asked.option(code), value, context.chart)
+    if asked.halves and any(piece.stands in ("left", "right") for piece in garment.shell):
+        raise CannotStyle(say(f"{asked.title} is done to both sides at once: do it before left and right are parted."))
     for code, words in asked.wheres.items():
         if code not in (wheres or {}) and code not in asked.spare:
             raise CannotStyle(say(f"{asked.title} wants a place: {words}."), (code,))

@@ -34,6 +34,7 @@ MEETS = Option("pitch", "Meets the armhole", "number", 40.0, "per cent of it up 
 @operation(
     "sleeve.raglan", "sleeves", "Raglan sleeve", "the upper part of the armhole goes to the sleeve, as far as the neck",
     options=(FROM_NECK, MEETS), wheres={"sleeve": "any place on a sleeve that is set in"}, names={"back": "the back sleeve"},
+    halves=True,
 )  # fmt: skip
 def raglan(job: Job) -> Change:
     """Cut front and back from neck to armhole and the sleeve along its middle; each upper part is laid on its half of the cap."""

@@ -39,6 +39,7 @@ LOWER_DART = 12.0  # cm that a waist dart runs on below the waist at most
 @operation(
     "length.run_on", "length", "Run on below the waist", "pieces that end at the waist go on over the hip, without a seam there",
     options=(LONG, EASE, FLARE),
+    halves=True,
 )  # fmt: skip
 def run_on(job: Job) -> Change:
     """Carry front and back on below the waist: the middle straight down, the side out to the hip; waist darts run out again."""
@@ -47,7 +48,7 @@ def run_on(job: Job) -> Change:
     ending = [
         p for p in garment.shell if p.edges_of("waist") and p.edges_of("side") and p.middle and p.level("waist") is not None
     ]
-    if not ending:
+    if not ending or any(p not in ending for p in garment.shell if p.edges_of("waist")):
         raise CannotStyle(say("Nothing with a middle and a side ends at the waist: run it on before panels are cut."))
     pieces = {piece.name: piece for piece in garment.pieces}
     dropped: list[EdgeRef] = []
@@ -198,6 +199,7 @@ WIDE = Option(
 @operation(
     "cloak.drape", "length", "Cloak from the shoulders", "front and back run over the shoulder down to the hem; armhole and side are gone",
     options=(CLOAK, WIDE),
+    halves=True,
 )  # fmt: skip
 def cloak(job: Job) -> Change:
     """Let the shoulder seam run on over the arm to the hem, alike in front and behind, and cut the hem as far from the neck

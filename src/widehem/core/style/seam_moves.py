@@ -27,6 +27,7 @@ BY = Option("by", "Moved by", "length", 2.0, "from the one piece to the other, s
 @operation(
     "seam.forward", "seams", "Shoulder seam moved", "a strip is cut from one piece along the seam and joined to the other",
     options=(BY,), wheres={"from": "any place on the edge that gives the strip away"},
+    halves=True,
 )  # fmt: skip
 def forward(job: Job) -> Change:
     """Cut a strip of even width from the piece and lay it against the other one, edge on edge."""

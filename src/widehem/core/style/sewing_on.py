@@ -17,7 +17,10 @@ def rim_at(job: Job, code: str, *roles: str) -> Chain:
     if roles and edge.role not in roles:
         words = " or ".join(role.replace("_", " ") for role in roles)
         raise CannotStyle(say(f"That is no {words}: choose a place on one."), (code,))
-    return rim_through(job.garment, found.piece.name, found.spot.edge)
+    chain = rim_through(job.garment, found.piece.name, found.spot.edge)
+    if any(job.garment.piece(entry.piece).stands in ("left", "right", "once") for entry in chain):
+        raise CannotStyle(say("Left and right are apart already: do this before they are parted."), (code,))
+    return chain
 
 
 def joint_notches_on(garment: Garment, chain: Chain, name: str, *, turned: bool = False) -> tuple[Notch, ...]:

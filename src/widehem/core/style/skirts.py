@@ -37,6 +37,7 @@ TIMES = Option("times", "Gathered", "number", 1.0, "how many times the waist its
     "skirt.circle", "skirts", "Circle skirt", "a whole circle or a part of one, its radius worked out from the waist",
     options=(PART, LONG, TIMES), wheres={"waist": "any place on the waist it hangs from"},
     fitted=True,
+    halves=True,
 )  # fmt: skip
 def circle(job: Job) -> Change:
     """Front and back of a circle for the waist: of a garment that ends there it is sewn on, a skirt it takes the place of."""
@@ -130,6 +131,7 @@ PEPLUM = (
     "skirt.peplum", "waist pieces", "Peplum", "a short skirt over the hips, drawn for the waist of the garment", options=PEPLUM,
     wheres={"waist": "any place on the waist it is sewn to"},
     fitted=True,
+    halves=True,
 )  # fmt: skip
 def peplum(job: Job) -> Change:
     """Front and back peplum: as long as the waist above, wide enough for the body so far below it, and flared."""
@@ -216,6 +218,7 @@ SCHOOL = Option("long", "Length", "length", 60.0, "of the skirt, from the waist"
     "skirt.join", "joining", "Skirt joined on", "the two-panel skirt of the same wearer, drawn for this waist and sewn to it",
     options=(SCHOOL,), wheres={"waist": "any place on the waist"},
     fitted=True,
+    halves=True,
 )  # fmt: skip
 def join_skirt(job: Job) -> Change:
     """Draw the skirt block with the ease of this waist and sew it on; what the two waists differ by goes to its side seam."""

@@ -33,6 +33,7 @@ BAND = Option("high", "Band, how high", "length", 0.0, "between both parts; 0 is
 @operation(
     "waist.seam", "waist", "Waist seam or band", "what runs on over the waist is cut there; long darts come apart into two",
     options=(BAND,),
+    halves=True,
 )  # fmt: skip
 def cut_at_waist(job: Job) -> Change:
     """Every piece of the shell that crosses the waist cut in two along it, with a band between where one is asked for."""

@@ -37,6 +37,8 @@ def cut_yoke(job: Job) -> Change:
     found = job.at["edge"]
     piece, edge = found.piece, found.piece.edge(found.spot.edge)
     before, after = piece.beside(edge.name)
+    if any(not isinstance(gap, Dart) or gap.sewn is not None for gap in edge.gaps):
+        raise CannotStyle(say("Gathers, ease or a pleat lie in this edge: cut the yoke before a dart is let go."), ("edge",))
     starts = _is_middle(piece, edge, before, after)
     deep = (job.length("middle"), job.length("side")) if starts else (job.length("side"), job.length("middle"))
     for side, far, at_end in ((before, deep[0], True), (after, deep[1], False)):
