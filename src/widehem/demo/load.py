@@ -11,12 +11,14 @@ from sqlalchemy.orm import Session
 
 import widehem.core.drafting.methods  # noqa: F401 - registers them
 from widehem.core.body.figure_tables import TABLES
+from widehem.core.design.ships import shipped
 from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
 from widehem.demo.people import (
     COMPANY,
+    DESIGNED,
     GARMENTS,
     HOURS,
     HOUSE_EASE,
@@ -38,6 +40,7 @@ from widehem.store.ease import add_plan
 from widehem.store.house import keep_values, open_docket
 from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
 from widehem.store.notes import Noted, add_note
+from widehem.store.recipes import begin_design, hand_out, keep_version
 from widehem.store.tables import copy_table, keep_table
 
 
@@ -63,6 +66,10 @@ def load_demo(store: Store) -> bool:
             )  # fmt: skip
             dockets[garment.name] = docket.id
         _notes(session, production)
+        for code, worn_by in DESIGNED.items():
+            design = begin_design(session, shipped()[code])
+            hand_out(session, design, [wearers[name] for name in worn_by], shipped()[code].name)
+            keep_version(session, design, "as it came")
     return True
 
 

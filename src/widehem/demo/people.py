@@ -269,3 +269,10 @@ HOUSE_TABLE = (
     "straight",
     {"across_back": "F / 4 + 15", "shoulder": "14.6 + (F - 96) / 16", "neck": "F / 4 + 14.5"},
 )
+
+DESIGNED = {  # designs that ship and who wears them
+    "waistcoat": ("Runa Sable", "Gideon Fenn"),
+    "shirt": ("Gideon Fenn", "Cosmo Plate"),
+    "robe": ("Runa Sable", "Odile Marsh", "Augusta Pell"),
+    "clown": ("Gideon Fenn",),
+}

@@ -31,7 +31,7 @@ def garment(work: Work) -> tuple[object, ...]:
     docket = work.docket
     settings = (docket.all_options, docket.all_ease)
     return (
-        docket.method, docket.rules, *map(_sorted, settings), docket.design.steps, docket.alterations, work.armhole, body(work.chart),
+        docket.method, docket.rules, *map(_sorted, settings), docket.of_design("steps"), docket.alterations, work.armhole, body(work.chart),
     )  # fmt: skip
 
 

@@ -16,7 +16,7 @@ def block_design(session: Session, method: Method) -> DesignRow:
     """The design that is just a block by this method and its rules of today; made when there is none."""
     query = select(DesignRow).where(DesignRow.method == method.code, DesignRow.rules == method.rules).order_by(DesignRow.id)
     for row in session.scalars(query):
-        if not row.options and not row.ease and not row.steps:
+        if not row.own and not row.options and not row.ease and not row.steps:
             return row
     row = DesignRow(name=method.name, method=method.code, rules=method.rules, options={}, ease={}, steps=[])
     session.add(row)
@@ -33,7 +33,7 @@ def core_design(docket: Docket) -> Design:
 
 def design_steps(docket: Docket) -> tuple[Step, ...]:
     """The steps of a docket's design. Raises OptionError."""
-    return _steps(docket.design.steps)
+    return _steps(docket.of_design("steps"))
 
 
 def alterations_of(docket: Docket) -> tuple[Step, ...]:

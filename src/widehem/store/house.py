@@ -38,8 +38,9 @@ def keep_values(session: Session, values: Iterable[HouseValue]) -> None:
 def open_docket(session: Session, wearer: Wearer, name: str, method: Method, **more: Any) -> Docket:
     """Open a docket by the rules and the house values of today."""
     usual = {"plan": method.allowances, "rules": method.rules, "options": {}, "ease": {}}
+    design = more.pop("design", None) or block_design(session, method)
     docket = Docket(
-        production_id=wearer.production_id, wearer_id=wearer.id, name=name, design=block_design(session, method),
+        production_id=wearer.production_id, wearer_id=wearer.id, name=name, design=design,
         house=values_for(method, house_values(session)), **{**usual, **more},
     )  # fmt: skip
     session.add(docket)
@@ -57,7 +58,7 @@ def house_differs(session: Session, docket: Docket) -> dict[str, tuple[str, str]
 def of_the_house(docket: Docket) -> tuple[str, ...]:
     """What a docket draws as the house has it, in words: values that neither its design nor the docket decides."""
     options = settings_for(docket.method)
-    mine = {"o.": {**docket.design.options, **docket.options}, "e.": {**docket.design.ease, **docket.ease}}
+    mine = {"o.": {**docket.of_design("options"), **docket.options}, "e.": {**docket.of_design("ease"), **docket.ease}}
     lines = [
         value_words(key, options[key], text)
         for key, text in docket.house.items()

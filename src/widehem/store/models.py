@@ -5,14 +5,14 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import ForeignKey, Index, LargeBinary, String, UniqueConstraint
+from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from widehem.store.base import Base, now
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
 
 __all__ = [
-    "NEVER_CHANGED", "AcceptedDoubt", "Base", "ChartRow", "DesignRow", "Docket", "Event", "Heard", "HouseEase", "HouseList",
+    "NEVER_CHANGED", "AcceptedDoubt", "Base", "ChartRow", "DesignRow", "DesignVersion", "Docket", "Event", "Heard", "HouseEase", "HouseList",
     "HouseRow", "HouseTable", "Intake", "IntakeChart", "IntakeReading", "IntakeWearer", "Listening", "Note", "Photo", "Picture",
     "Production", "ReadingRow", "Wearer", "now",
 ]  # fmt: skip
@@ -153,7 +153,7 @@ class AcceptedDoubt(Base):
 
 class DesignRow(Base):
     """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were
-    written, unit and all; steps as they stand in a file."""
+    written, unit and all; steps as they stand in a file. own: a maker named it and works on it; else it is just a block."""
 
     __tablename__ = "design"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -163,10 +163,25 @@ class DesignRow(Base):
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)
     steps: Mapped[list[Any]] = mapped_column(default=list)
+    own: Mapped[bool] = mapped_column(default=False, server_default="0")
+    summary: Mapped[str] = mapped_column(String(300), default="", server_default="")
+    notes: Mapped[str] = mapped_column(String(2000), default="", server_default="")
+    binned_at: Mapped[datetime | None]
     version: Mapped[int] = mapped_column(default=1)
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)
     __mapper_args__ = {"version_id_col": version}
+
+
+class DesignVersion(Base):
+    """What a design was when it was given a name. data: options, ease and steps, as they stood."""
+
+    __tablename__ = "design_version"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    design_id: Mapped[int] = mapped_column(ForeignKey("design.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    data: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(default=now)
 
 
 class Docket(Base):
@@ -181,7 +196,8 @@ class Docket(Base):
     docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks:
     what was seen when the draft was looked at. accepted: checks
     that are not true and were accepted, by name: why, by whom, and the figure then. due_on: the day it has to be ready; waits:
-    what it waits for, '' for nothing; cut_on, fitted_on, finished_on: when that was done.
+    what it waits for, '' for nothing; stays: what the design was
+    when the docket left off following it: options, ease and steps; None while it follows; cut_on, fitted_on, finished_on: when that was done.
     """
 
     __tablename__ = "docket"
@@ -204,6 +220,7 @@ class Docket(Base):
     paper: Mapped[str] = mapped_column(String(20), default="a4")
     looks: Mapped[dict[str, str]] = mapped_column(default=dict)
     accepted: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    stays: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     due_on: Mapped[date | None]
     waits: Mapped[str] = mapped_column(String(20), default="", server_default="")
     cut_on: Mapped[date | None]
@@ -231,12 +248,16 @@ class Docket(Base):
     @property
     def given_options(self) -> dict[str, str]:
         """The options before the docket's own: the house's with the design's over them."""
-        return {**self._of_house("o."), **self.design.options}
+        return {**self._of_house("o."), **self.of_design("options")}
 
     @property
     def given_ease(self) -> dict[str, str]:
         """The ease before the docket's own."""
-        return {**self._of_house("e."), **self.design.ease}
+        return {**self._of_house("e."), **self.of_design("ease")}
+
+    def of_design(self, what: str) -> Any:
+        """Options, ease or steps of its design: as they are now, or as they were when it left off following."""
+        return self.stays[what] if self.stays is not None else getattr(self.design, what)
 
     def _of_house(self, start: str) -> dict[str, str]:
         return {key.removeprefix(start): text for key, text in self.house.items() if key.startswith(start)}

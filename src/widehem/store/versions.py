@@ -21,6 +21,7 @@ MOST = 200
 FIRST = 0  # the number of the version before anything that is known was done
 DRAWN_BY = {
     "design_id",
+    "stays",
     "rules",
     "options",
     "ease",

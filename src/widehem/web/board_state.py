@@ -100,7 +100,7 @@ def kept_settings(docket: Docket) -> dict[str, str]:
 
 def house_of(docket: Docket) -> dict[str, str]:
     """The values of the house that stand in place of defaults on a docket, by their key; those its design decides left out."""
-    decided = {*(OPTION + code for code in docket.design.options), *(EASE + code for code in docket.design.ease)}
+    decided = {*(OPTION + code for code in docket.of_design("options")), *(EASE + code for code in docket.of_design("ease"))}
     return {key: text for key, text in docket.house.items() if key[:2] in (OPTION, EASE) and key not in decided}
 
 

@@ -73,6 +73,17 @@ def selvedge(
                 station == "draft",
             )
         )
+        steps = len(docket.of_design("steps"))
+        found.append(
+            Station(
+                "Style",
+                url_for("style.station", docket_id=docket.id),
+                "bare" if missing or not steps else "done",
+                words if station == "style" else f"{steps} {'step' if steps == 1 else 'steps'}" if steps else "",
+                "3",
+                station == "style",
+            )
+        )
         cut = words if station == "cut" else ""
         found.append(
             Station(
@@ -80,7 +91,7 @@ def selvedge(
                 url_for("paper.cut", docket_id=docket.id),
                 "done" if docket.cut_on else open_ if station == "cut" else "bare",
                 "cut" if docket.cut_on and station != "cut" else cut,
-                "3",
+                "4",
                 station == "cut",
             )
         )

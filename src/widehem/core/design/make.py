@@ -127,13 +127,18 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     state = REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)
     garment, old = state.garment, stale(state)
     said = (*drawn.notes, *state.said, *(words for _, words in old))
-    told = (*("" for _ in drawn.notes), *state.told, *("" for _ in old))
+    told = (*("" for _ in drawn.notes), *state.told, *("stale" for _ in old))
     table = _table(drawn, garment)
     marks = drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
     return Made(
         design, chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
         state.notions, told,
     )  # fmt: skip
+
+
+def context_of(made: Made) -> Context:
+    """What an operation on a garment that was made may look at."""
+    return Context(made.chart, made.wear, _other_garments(made.chart), _sleeves(made.chart), made.draft.limits, made.demands)
 
 
 REPLAY = Replay()

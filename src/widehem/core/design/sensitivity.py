@@ -43,6 +43,14 @@ def filled_in(chart: Chart, only: Collection[str] | None = None) -> Chart:
     return replace(chart, readings={**guesses, **chart.readings})
 
 
+def looked_at(design: Design, chart: Chart) -> Chart:
+    """The chart on which a design is looked at: with estimates for what its method needs and for what its steps may rest on."""
+    method = design.drawn_by
+    uses = set(method.uses(design.options))
+    optional = set(method.reads(design.options)) - uses
+    return filled_in(chart, set(CATALOGUE) - optional)
+
+
 class Touch:
     """A design of which it can be asked what moves it on a body; where nothing was read it rests on estimates."""
 

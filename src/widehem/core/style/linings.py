@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from fontTools.misc.transform import Transform
+from shapely import Point as SpotOf
 
 from widehem.core.geometry.curves import Segment
 from widehem.core.geometry.paths import Path
@@ -179,6 +180,19 @@ LAYER = Option(
 )  # fmt: skip
 
 
+def _as_far_as(inner: InnerLine, cut: Path, part: Piece) -> InnerLine:
+    """A line drawn on a piece, as far as a part of it reaches."""
+    path = inner.path
+    for index, segment in enumerate(cut.segments):
+        for t in segment.crossings(path.start, path.end - path.start):
+            spot = cut.segments[index].at(t)
+            crossed = path.crossings(spot, segment.direction(t))
+            if crossed:
+                one, two = path.split(*crossed[0])
+                return replace(inner, path=one if part.surface.buffer(0.1).contains(SpotOf(*one.start)) else two)
+    return inner
+
+
 def _crossed(piece: Piece, y: float) -> list[Found]:
     """Where a height crosses the edges of a piece, away from their ends."""
     found = []
@@ -214,7 +228,8 @@ def upper_part(job: Job) -> Change:
     cloths = (
         () if kind == "facing" else (Cloth(kind, _how_many(replace(part, stands=piece.stands if part.middle else "pair"))),)
     )
-    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=())
+    lines = tuple(_as_far_as(inner, line, part) for inner in part.lines)
+    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=(), lines=lines)
     seams = list(job.garment.seams)
     if kind == "facing":
         for role in ("neck", "armhole"):

@@ -1,0 +1,143 @@
+"""The table of the style station: pieces whose edges and darts can be pointed at, before and after laid over each other."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from html import escape
+
+from fontTools.misc.transform import Transform
+
+from widehem.core.geometry.paths import Path, svg_d
+from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import ROLES, plain
+from widehem.core.style.suggest import Pointed
+from widehem.core.units import Display
+
+EDGE, SAME, APART, ASPECT = 2.0, 1e-6, 5.0, 1.35  # cm; of the table
+LAYERS = ("shell", "facing", "lining", "interfacing", "inside")
+Address = Callable[[Pointed], str]
+
+
+def spread_out(pieces: Sequence[Piece], aspect: float = ASPECT) -> dict[str, Transform]:
+    """Where pieces lie on the table, by their names: in rows, those of the outside first, so that all of them fill it."""
+    order = sorted(pieces, key=lambda piece: LAYERS.index(piece.layer))
+    area = sum((p.bounds[2] - p.bounds[0] + APART) * (p.bounds[3] - p.bounds[1] + APART) for p in order)
+    best: tuple[float, dict[str, Transform]] | None = None
+    for share in (0.7, 0.85, 1.0, 1.15, 1.3, 1.5, 1.8, 2.2, 3.0):
+        lay, wide, high = _rows(order, math.sqrt(area * aspect) * share)
+        scale = max(wide / aspect, high)
+        if best is None or scale < best[0] - 1e-6:
+            best = scale, lay
+    assert best is not None
+    return best[1]
+
+
+def _rows(order: Sequence[Piece], most: float) -> tuple[dict[str, Transform], float, float]:
+    """Pieces in rows no wider than that; and how wide and high they are together."""
+    found: dict[str, Transform] = {}
+    x = y = deep = wide = 0.0
+    for piece in order:
+        left, top, right, bottom = piece.bounds
+        if x and x + right - left > most:
+            x, y, deep = 0.0, y + deep + APART, 0.0
+        found[piece.name] = Transform().translate(x - left, y - top)
+        x, deep, wide = x + right - left + APART, max(deep, bottom - top), max(wide, x + right - left)
+    return found, wide, y + deep
+
+
+def frame_of(pieces: Sequence[Piece]) -> str:
+    """The view box round some pieces, cm."""
+    lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in pieces), strict=True)
+    left, top = min(lefts) - EDGE, min(tops) - EDGE
+    return f"{left:.2f} {top:.2f} {max(rights) - left + EDGE:.2f} {max(bottoms) - top + EDGE:.2f}"
+
+
+def table_svg(pieces: Sequence[Piece], to: Address, show: Display, at: Pointed | None = None) -> str:
+    """The inside of the drawing: every edge and every dart leads to what can be done there. at: what is pointed at now."""
+    rows = []
+    for piece in pieces:
+        rows.append(f'<path class="cloth layer-{piece.layer}" d="{svg_d(piece.ring, closed=True)}"/>')
+        rows += [f'<path class="inside" d="{svg_d([line])}"/>' for line in piece.inside]
+        for level in piece.balance:
+            for a, b in piece.stretches(level.level):
+                rows.append(f'<path class="level" d="{svg_d([Path.through(a, b)])}"/>')
+    for piece in pieces:
+        for edge in piece.edges:
+            here = at is not None and (at.piece, at.edge, at.dart) == (piece.name, edge.name, "")
+            words = f"{plain(piece.name)}, {ROLES[edge.role].words} {plain(edge.name)}, {show.full(edge.length)}"
+            href = escape(to(Pointed(piece.name, edge.name, edge.length / 2)))
+            line = svg_d(edge.parts)
+            rows.append(
+                f'<a href="{href}" class="pick{" is-at" if here else ""}" data-long="{edge.length:.3f}" aria-label="{escape(words)}">'
+                f'<path class="reach" d="{line}"/><path class="edge" d="{line}"/></a>'
+            )
+            for dart in edge.darts:
+                here = at is not None and (at.piece, at.dart) == (piece.name, dart.name)
+                words = f"{plain(piece.name)}, {plain(dart.name)}, {show.full(dart.mouth)} at its mouth"
+                href = escape(to(Pointed(piece.name, edge.name, 0.0, dart.name)))
+                line = svg_d([Path.through(dart.inner, dart.point, dart.outer)])
+                rows.append(
+                    f'<a href="{href}" class="pick{" is-at" if here else ""}" aria-label="{escape(words)}">'
+                    f'<path class="reach" d="{line}"/><path class="edge dart" d="{line}"/></a>'
+                )
+    return "".join(rows)
+
+
+def pieces_svg(pieces: Sequence[Piece], aspect: float = 1.2) -> tuple[str, str]:
+    """A small picture of a whole garment, its pieces in rows: the inside of the drawing, and its view box, cm."""
+    lay = spread_out(pieces, aspect)
+    placed = [piece.moved(lay[piece.name]) for piece in pieces]
+    rows = []
+    for piece in placed:
+        rows.append(f'<path class="piece" d="{svg_d(piece.ring, closed=True)}"/>')
+        inner = [Path.through(dart.inner, dart.point, dart.outer) for dart in piece.darts]
+        rows += [f'<path class="thin" d="{svg_d([line])}"/>' for line in (*inner, *piece.inside)]
+    return "".join(rows), frame_of(placed)
+
+
+def over_svg(before: Sequence[Piece], after: Sequence[Piece]) -> str:
+    """Before, dashed, and after, solid: the pieces that differ strong, the others faint."""
+    old = {piece.name: piece for piece in before}
+    rows = []
+    for piece in after:
+        same = piece.name in old and _alike(old[piece.name], piece)
+        rows.append(f'<path class="{"kept" if same else "after"}" d="{svg_d(piece.ring, closed=True)}"/>')
+        rows += [f'<path class="inside" d="{svg_d([Path.through(d.inner, d.point, d.outer)])}"/>' for d in piece.darts]
+        rows += [f'<path class="inside" d="{svg_d([line])}"/>' for line in piece.inside]
+    new = {piece.name: piece for piece in after}
+    for name, piece in old.items():
+        if name not in new or not _alike(piece, new[name]):
+            darts = svg_d([Path.through(d.inner, d.point, d.outer) for d in piece.darts]) if piece.darts else ""
+            rows.append(f'<path class="before" d="{svg_d(piece.ring, closed=True)}"/>')
+            rows += [f'<path class="before" d="{darts}"/>'] if darts else []
+    return "".join(rows)
+
+
+def _alike(one: Piece, two: Piece) -> bool:
+    return len(one.edges) == len(two.edges) and all(
+        a.name == b.name and abs(a.length - b.length) < SAME and a.start.to(b.start) < SAME and len(a.gaps) == len(b.gaps)
+        for a, b in zip(one.edges, two.edges, strict=True)
+    )
+
+
+def change_svg(before: Sequence[Piece], after: Sequence[Piece], most: int = 3) -> tuple[str, str] | None:
+    """A small picture of what an operation does: the pieces that differ, at most so many, before dashed; None where none does."""
+    old = {piece.name: piece for piece in before}
+    changed = [piece for piece in after if piece.name not in old or not _alike(old[piece.name], piece)]
+    if not changed:
+        return None
+    shown = changed[:most]
+    rows: list[str] = []
+    right = bottom = 0.0
+    for piece in shown:
+        boxes = [piece.bounds] + ([old[piece.name].bounds] if piece.name in old else [])
+        left, high = min(b[0] for b in boxes), min(b[1] for b in boxes)
+        wide, low = max(b[2] for b in boxes) - left, max(b[3] for b in boxes)
+        x, y = right - left + (4.0 if rows else 0.0), -high
+        place = f'transform="translate({x:.2f} {y:.2f})"'
+        inside = "".join(f'<path class="thin" d="{svg_d([Path.through(d.inner, d.point, d.outer)])}"/>' for d in piece.darts)
+        was = f'<path class="was" d="{svg_d(old[piece.name].ring, closed=True)}"/>' if piece.name in old else ""
+        rows.append(f'<g {place}>{was}<path class="piece" d="{svg_d(piece.ring, closed=True)}"/>{inside}</g>')
+        right, bottom = x + left + wide, max(bottom, low - high)
+    return "".join(rows), f"-1 -1 {right + 2:.2f} {bottom + 2:.2f}"
