@@ -98,8 +98,9 @@ def own_design(session: Session, docket: Docket) -> DesignRow:
     )  # fmt: skip
     session.add(made)
     session.flush()
-    docket.design, docket.stays = made, None
+    docket.design_id, docket.stays = made.id, None
     session.flush()
+    session.refresh(docket, ["design"])
     return made
 
 

@@ -73,6 +73,8 @@ def drawn_on(design: Design, chart: Chart) -> Drawn:
     """A design drawn small on a body, with what is wrong on it; what was not read is estimated, and how much that is."""
     whole = looked_at(design, chart)
     guessed = len(design.drawn_by.missing(chart, design.options))
+    if not any(chart):
+        return Drawn(Markup(""), "0 0 1 1", (say("Nothing is measured yet."),), False)
     try:
         made = made_before(design, whole)
     except CannotDraft as refusal:

@@ -13,7 +13,7 @@ from markupsafe import Markup
 from widehem.core.design.design import Step
 from widehem.core.design.make import Made, context_of
 from widehem.core.design.words import step_words
-from widehem.core.output.svg_style import change_svg, frame_of, over_svg, spread_out, table_svg
+from widehem.core.output.svg_style import change_svg, frame_of, over_each_other, over_svg, spread_out, table_svg
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.setting.option import OptionError
@@ -27,6 +27,7 @@ from widehem.store.journal import tell
 from widehem.store.making import Work
 from widehem.store.models import Docket
 from widehem.store.recipes import followers, moved, new_id, own_design, put_steps, steps_of, switched, with_step, without
+from widehem.store.walking import to_redo, to_undo
 from widehem.web.drawn_by import load
 from widehem.web.hem import Next, slots_of, tally
 from widehem.web.here import current_store
@@ -156,13 +157,14 @@ def _render(
 
     shown = trial.made if trial is not None else made
     lay = spread_out(shown.garment.pieces)
-    gone = [piece for piece in made.garment.pieces if piece.name not in lay]
-    lay |= spread_out(gone) if gone else {}
+    if trial is not None:
+        lay = over_each_other(made.garment.pieces, shown.garment.pieces)
     now, before = (tuple(p.moved(lay[p.name]) for p in of.garment.pieces if p.name in lay) for of in (shown, made))
     drawing = over_svg(before, now) if trial is not None else table_svg(now, pointed, show, state.at)
     frame = frame_of((*before, *now) if trial is not None else now)
     fields = fields_of(state, trial.step.settings if trial else {}, show, errors)
     with current_store().read() as session:
+        back, again = to_undo(session, docket.id), to_redo(session, docket.id)
         others = [other.name for other in followers(session, docket.design_id) if other.id != docket.id and other.stays is None]
     return render_template(
         "style.html", docket=docket, work=work, made=made, state=state, trial=trial, to=to, errors=errors, here=here,
@@ -171,7 +173,7 @@ def _render(
         offered=_offered(made, state.at, here) if state.at is not None and trial is None else (),
         whole_garment=[Shown(offer, f"{here}?{StyleState(None, offer.operation.code).query()}") for offer in everywhere()],
         at_words=_at_words(made, state.at), pointed_words=pointed_words, where_words=where_words, others=others if docket.design.own else [], meanwhile="meanwhile" in request.args,
-        stale=[note for of, note in zip(made.told, made.notes, strict=True) if of == STALE],
+        back=back, again=again, stale=[note for of, note in zip(made.told, made.notes, strict=True) if of == STALE],
         selvedge=selvedge(docket.wearer, docket, work.chart, "style", f"{len(steps)} steps" if steps else "", work.changed),
         slots=slots_of(shown.checks, lambda check: url_for("board.draft", docket_id=docket.id, slip="checks", lit=check.name)),
         tally=tally(shown.checks), next=_next(docket, here, state, trial),
