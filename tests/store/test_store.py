@@ -16,7 +16,7 @@ from tests.stores import fresh_store
 from widehem.core.drafting.method import METHODS
 from widehem.core.units import parse_length
 from widehem.demo.load import load_demo
-from widehem.demo.people import GARMENTS, PEOPLE
+from widehem.demo.people import DESIGNED, GARMENTS, PEOPLE
 from widehem.store.charts import accept_doubt, add_reading, core_chart, history, latest_chart, open_chart
 from widehem.store.database import HEAD, MIGRATIONS, Store
 from widehem.store.designs import block_design
@@ -239,7 +239,7 @@ class Demo(StoreCase):
         self.assertFalse(load_demo(self.store))
         with self.store.read() as session:
             self.assertEqual(len(session.scalars(select(Wearer)).all()), len(PEOPLE))
-            self.assertEqual(len(session.scalars(select(Docket)).all()), len(GARMENTS))
+            self.assertEqual(len(session.scalars(select(Docket)).all()), len(GARMENTS) + sum(map(len, DESIGNED.values())))
             nell = session.scalars(select(Wearer).where(Wearer.name == "Nell Askew")).one()
             self.assertAlmostEqual(core_chart(session, latest_chart(session, nell.id)).get("height"), 64 * 2.54)
 

@@ -64,7 +64,7 @@ def crawl(client, begin="/"):
         found[path] = (answer.status_code, page)
         for link in re.findall(r'href="(/[^"#]*)', page):
             link = html.unescape(link)
-            if any(part in link for part in LEFT_OUT) or re.search(r"/(walk|compare)\?", link):
+            if any(part in link for part in LEFT_OUT) or re.search(r"/(walk|compare)\?|/style\?.*\b(s\.|p\.|step=)", link):
                 continue
             if "/draft?" in link and not re.fullmatch(r"/dockets/\d+/draft\?slip=(settings|checks|garment)", link):
                 continue

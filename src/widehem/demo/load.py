@@ -18,6 +18,7 @@ from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
 from widehem.demo.people import (
     COMPANY,
+    COSTUMES,
     DESIGNED,
     GARMENTS,
     HOURS,
@@ -30,11 +31,13 @@ from widehem.demo.people import (
     PEOPLE,
     PRODUCTION,
     STANDS,
+    WEARS,
     Person,
 )
 from widehem.demo.portrait import portrait
 from widehem.demo.sketch import sketches
 from widehem.store.charts import add_reading, begin_chart, charts_of
+from widehem.store.costumes import not_in_any, put_over
 from widehem.store.database import Store
 from widehem.store.ease import add_plan
 from widehem.store.house import keep_values, open_docket
@@ -70,7 +73,17 @@ def load_demo(store: Store) -> bool:
             design = begin_design(session, shipped()[code])
             hand_out(session, design, [wearers[name] for name in worn_by], shipped()[code].name)
             keep_version(session, design, "as it came")
+        _costumes(session, wearers)
     return True
+
+
+def _costumes(session: Session, wearers: dict[str, Wearer]) -> None:
+    for costume, layers in COSTUMES.items():
+        worn = {docket.name: docket for docket in not_in_any(session, wearers[WEARS[costume]].id)}
+        for name, (counts, closes, attaches, quick) in layers.items():
+            docket = worn[name]
+            put_over(session, docket, costume)
+            docket.counts, docket.closes, docket.attaches, docket.quick = counts, closes, attaches, quick
 
 
 def _stand(due: int | None, waits: str, *done: int | None) -> dict[str, Any]:

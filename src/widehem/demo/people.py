@@ -270,6 +270,20 @@ HOUSE_TABLE = (
     {"across_back": "F / 4 + 15", "shoulder": "14.6 + (F - 96) / 16", "neck": "F / 4 + 14.5"},
 )
 
+COSTUMES = {  # what is worn over what, from the skin outwards: how it counts, closes, holds and comes off in a hurry
+    "Ferryman": {
+        "Deckhand's shirt": ("ordinary", "front, five buttons to the waist", "tails go into the breeches", ""),
+        "Ferry master's waistcoat": (
+            "ordinary", "front, six buttons; the upper four are sham over press studs", "buckle at the back",
+            "Torn open from the top on stage left; the lower two buttons stay done. Twenty seconds, one dresser.",
+        ),
+    },
+    "On the water": {
+        "Heron bodice": ("close", "left side, hooks", "waist stay at the centre back", ""),
+        "Lamplighter's robe": ("ordinary", "front, tied", "loop at the back neck", "Dropped off the shoulders over the rail."),
+    },
+}  # fmt: skip
+WEARS = {"Ferryman": "Gideon Fenn", "On the water": "Runa Sable"}
 DESIGNED = {  # designs that ship and who wears them
     "waistcoat": ("Runa Sable", "Gideon Fenn"),
     "shirt": ("Gideon Fenn", "Cosmo Plate"),

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import Date, DateTime, LargeBinary, event, inspect, select
+from sqlalchemy import Column, Date, DateTime, LargeBinary, event, inspect, select
 from sqlalchemy.orm import Session, UOWTransaction
 
 from widehem.store.models import Base, Docket, Event, Production, ReadingRow, Wearer
@@ -81,7 +81,7 @@ def _changed(session: Session, _context: UOWTransaction, _instances: Any) -> Non
             state = inspect(row)
             before: dict[str, Any] = {}
             after: dict[str, Any] = {}
-            for name in (attribute.key for attribute in state.mapper.column_attrs):
+            for name in columns_of(state.mapper):
                 history = state.attrs[name].history
                 if history.added and history.deleted and history.added[0] != history.deleted[0]:
                     before[name], after[name] = plain(history.deleted[0]), plain(history.added[0])
@@ -104,9 +104,14 @@ def number_of(row: Any) -> int:
     return int(inspect(row).mapper.primary_key_from_instance(row)[0])
 
 
+def columns_of(mapper: Any) -> list[str]:
+    """The columns of a table, without what is only counted for it."""
+    return [attribute.key for attribute in mapper.column_attrs if isinstance(attribute.columns[0], Column)]
+
+
 def values_of(row: Any) -> dict[str, Any]:
     """Every column of a row, as it is kept in an event."""
-    return {name: plain(getattr(row, name)) for name in (attribute.key for attribute in inspect(row).mapper.column_attrs)}
+    return {name: plain(getattr(row, name)) for name in columns_of(inspect(row).mapper)}
 
 
 def plain(value: Any) -> Any:

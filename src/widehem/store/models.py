@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, UniqueConstraint
-from sqlalchemy.orm import Mapped, mapped_column, relationship
+from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, UniqueConstraint, func, select
+from sqlalchemy.orm import Mapped, column_property, mapped_column, relationship
 
+from widehem.core.drafting.ease_plans import over_layers
+from widehem.core.drafting.method import METHODS
+from widehem.core.pattern.wear import Wear
 from widehem.store.base import Base, now
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
 
@@ -197,7 +200,9 @@ class Docket(Base):
     what was seen when the draft was looked at. accepted: checks
     that are not true and were accepted, by name: why, by whom, and the figure then. due_on: the day it has to be ready; waits:
     what it waits for, '' for nothing; stays: what the design was
-    when the docket left off following it: options, ease and steps; None while it follows; cut_on, fitted_on, finished_on: when that was done.
+    when the docket left off following it: options, ease and steps; None while it follows; costume: of which costume of the
+    wearer it is a layer, worn: its place there from the skin outwards, from 1, counts: what it is under the next, closes,
+    attaches, quick: where it closes, how it holds to the rest, how it comes off in a hurry; cut_on, fitted_on, finished_on: when that was done.
     """
 
     __tablename__ = "docket"
@@ -221,6 +226,12 @@ class Docket(Base):
     looks: Mapped[dict[str, str]] = mapped_column(default=dict)
     accepted: Mapped[dict[str, Any]] = mapped_column(default=dict)
     stays: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    costume: Mapped[str] = mapped_column(String(80), default="", server_default="")
+    worn: Mapped[int] = mapped_column(default=0, server_default="0")
+    counts: Mapped[str] = mapped_column(String(10), default="ordinary", server_default="ordinary")
+    closes: Mapped[str] = mapped_column(String(200), default="", server_default="")
+    attaches: Mapped[str] = mapped_column(String(200), default="", server_default="")
+    quick: Mapped[str] = mapped_column(String(400), default="", server_default="")
     due_on: Mapped[date | None]
     waits: Mapped[str] = mapped_column(String(20), default="", server_default="")
     cut_on: Mapped[date | None]
@@ -248,12 +259,35 @@ class Docket(Base):
     @property
     def given_options(self) -> dict[str, str]:
         """The options before the docket's own: the house's with the design's over them."""
-        return {**self._of_house("o."), **self.of_design("options")}
+        return {**self._of_house("o."), **self.of_design("options"), **self.of_costume}
+
+    if TYPE_CHECKING:
+        under: Mapped[int]  # ordinary and padded garments worn under it in its costume, counted in the database
+        padded_under: Mapped[int]
+
+    @property
+    def of_costume(self) -> dict[str, str]:
+        """What is worn underneath in its costume, as options; nothing for a garment that is in none."""
+        if not self.costume:
+            return {}
+        return {"layers": str(self.under), "padded": str(self.padded_under)}
 
     @property
     def given_ease(self) -> dict[str, str]:
-        """The ease before the docket's own."""
-        return {**self._of_house("e."), **self.of_design("ease")}
+        """The ease before the docket's own: the house's with the design's over it, and with room for what is worn underneath."""
+        given = {**self._of_house("e."), **self.of_design("ease")}
+        method = METHODS.get(self.method)
+        return over_layers(method, given, self._more_room) if method is not None and self.costume else given
+
+    @property
+    def _more_room(self) -> float:
+        """The room that the layers of its costume take beyond those its design was planned over, cm round the body."""
+
+        def room(options: dict[str, str]) -> float:
+            layers, padded = (_number(options.get(code, "")) for code in ("layers", "padded"))
+            return Wear(layers=layers, padded=padded).under()
+
+        return room({**self.of_costume, **self.options}) - room(self.of_design("options"))
 
     def of_design(self, what: str) -> Any:
         """Options, ease or steps of its design: as they are now, or as they were when it left off following."""
@@ -268,8 +302,36 @@ class Docket(Base):
         return _over(self.given_ease, self.ease)
 
 
+def _number(text: str) -> float:
+    try:
+        return float(text or 0)
+    except ValueError:
+        return 0.0
+
+
 def _over(design: dict[str, str], own: dict[str, str]) -> dict[str, str]:
     return {code: text for code, text in {**design, **own}.items() if text != ""}
+
+
+INNER = Docket.__table__.alias("inner")
+
+
+def _worn_under(counts: str) -> Any:
+    """How many garments of a kind are worn under a docket in its costume."""
+    return (
+        select(func.count())
+        .select_from(INNER)
+        .where(
+            INNER.c.wearer_id == Docket.wearer_id, INNER.c.costume == Docket.costume, Docket.costume != "",
+            INNER.c.worn < Docket.worn, INNER.c.counts == counts, INNER.c.binned_at.is_(None),
+        )
+        .correlate(Docket.__table__)
+        .scalar_subquery()
+    )  # fmt: skip
+
+
+for _name, _counts in (("under", "ordinary"), ("padded_under", "padded")):
+    Docket.__mapper__.add_property(_name, column_property(_worn_under(_counts)))
 
 
 class HouseList(Base):

@@ -101,6 +101,7 @@ def _garments(
             Docket.waits, Docket.cut_on, Docket.fitted_on, Docket.finished_on, Docket.chart_id, Docket.bodice_id, Docket.version,
             DesignRow.version.label("of_design"),
         )
+        .add_columns(Docket.under, Docket.padded_under)
         .join(Docket.design)
         .join(Production, Production.id == Docket.production_id)
         .where(Docket.binned_at.is_(None), Production.binned_at.is_(None))
@@ -114,7 +115,16 @@ def _garments(
         new = newest.get(row.wearer_id, 0)
         chart = row.chart_id or new
         on = tuple((at, last.get(at), worn.get(at)) for at in (chart, new))
-        marks[row.id] = (row.id, row.version, row.updated_at, row.of_design, on, figures[row.wearer_id])
+        marks[row.id] = (
+            row.id,
+            row.version,
+            row.updated_at,
+            row.of_design,
+            row.under,
+            row.padded_under,
+            on,
+            figures[row.wearer_id],
+        )
     return [
         GarmentRow(
             row.id, row.name, row.method, row.production_id, row.wearer_id, names[row.wearer_id], row.updated_at, row.due_on,

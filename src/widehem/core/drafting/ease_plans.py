@@ -10,8 +10,8 @@ from widehem.core.body.chart import Chart, chart_of
 from widehem.core.body.estimates import estimate
 from widehem.core.body.figure_tables import CURVED
 from widehem.core.drafting.method import Method
-from widehem.core.pattern.wear import Wear
-from widehem.core.setting.option import Option
+from widehem.core.pattern.wear import ARM_PART, Wear
+from widehem.core.setting.option import Option, OptionError
 from widehem.core.values import record
 
 
@@ -103,6 +103,26 @@ def applied(plan: EasePlan, method: Method) -> Applied:
     worn = {"cloth": plan.cloth, "layers": f"{plan.layers:g}", "stretch": f"{plan.stretch:g}"}
     options = {code: text for code, text in worn.items() if not _usual(method, code, text)}
     return Applied(ease, options, tuple(left))
+
+
+def over_layers(method: Method, written: Mapping[str, str], room: float) -> dict[str, str]:
+    """The ease of a method as it is written, with room for what is worn underneath: all of it round the body, a part round the arm.
+    room: cm more than the ease was planned with. What would be out of the method's range, or is worked out from the body, is
+    left as it is."""
+    found = dict(written)
+    for option in method.ease:
+        part = TAKES_PART.get(option.code)
+        try:
+            planned = option.read(written[option.code], "cm") if option.code in written else option.default
+        except OptionError:
+            continue  # it is said where the settings are read
+        if part is None or not room or not isinstance(planned, float | int) or not _fits(option, planned + part * room):
+            continue
+        found[option.code] = f"{planned + part * room:g}"
+    return found
+
+
+TAKES_PART = {"bust": 1.0, "waist": 1.0, "hip": 1.0, "quarter": 0.25, "upper_arm": ARM_PART}  # of the room layers take, by ease
 
 
 def _fits(option: Option, amount: float) -> bool:

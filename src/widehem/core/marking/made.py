@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from widehem.core.design.cautions import cautions
@@ -98,11 +98,14 @@ def mark_up(made: Made, plan: AllowancePlan, heading: Heading | None = None, sho
         _mark(made.garment, piece, plan, head, show, (number, len(made.laid)), drill)
         for number, piece in enumerate(made.laid, 1)
     )
-    rows = tuple(
-        CutRow(m.piece.title, show.words(cloth.cut), cloth.cloth) for m in pieces for cloth in cloths_of(m.piece, plan.use)
-    )
+    rows = cut_rows([m.piece for m in pieces], plan.use, show)
     dangers = tuple(f"{danger.about[:1].upper()}{danger.about[1:]}: {danger.saying.text(show)}" for danger in cautions(made))
-    return Pattern(head, plan, pieces, rows, _notions(made, show), (*head.cautions, *dangers), show)
+    return Pattern(head, plan, pieces, rows, notions_of(made, show), (*head.cautions, *dangers), show)
+
+
+def cut_rows(pieces: Sequence[Piece], use: str, show: Display) -> tuple[CutRow, ...]:
+    """The cutting list of these pieces. use: what the outer cloth is called."""
+    return tuple(CutRow(piece.title, show.words(cloth.cut), cloth.cloth) for piece in pieces for cloth in cloths_of(piece, use))
 
 
 def cut_words(piece: Piece) -> str:
@@ -191,7 +194,7 @@ def _once_round(garment: Garment, role: str) -> float:
     return max(above, below)
 
 
-def _notions(made: Made, show: Display) -> tuple[str, ...]:
+def notions_of(made: Made, show: Display) -> tuple[str, ...]:
     """What else is needed besides cloth."""
     found = []
     garment = made.garment
@@ -200,7 +203,7 @@ def _notions(made: Made, show: Display) -> tuple[str, ...]:
         found.append(f"Stay tape for the waist, {show.full(tape)}, with {show.full(TURNED_IN)} to turn in")
     laced = any(girth.gap for girth in made.girths)
     opening = garment.opening()
-    if opening is not None and opening.length > 0 and not laced:
+    if opening is not None and opening.length > 0 and not opening.by and not laced:
         found.append(f"Zip, {show.full(opening.length)}, {OPENING_WORDS[opening.at]}")
         found.append("One hook and eye above the zip")
     return (*found, *(notion.text(show) for notion in made.notions))

@@ -82,10 +82,12 @@ class Seam:
 
 @record(frozen=True)
 class Opening:
-    """Where the garment opens from the top edge down, by the role of the edge, and how far, cm."""
+    """Where the garment opens from the top edge down, by the role of the edge, and how far, cm. by: what closes it, '' for a zip
+    that nobody chose yet."""
 
     at: str
     length: float
+    by: str = ""
 
     @staticmethod
     def named(at: str, length: float) -> tuple[Opening, ...]:

@@ -104,7 +104,10 @@ def fly(job: Job) -> Change:
         name, "Fly", edges, layer="inside", stands="once", grain=(Point(wide / 2, down * 0.2), Point(wide / 2, down * 0.7))
     )
     shield = strip(job.free_piece("fly_shield"), "Fly shield", down + 2.0, wide * 2 + 2.0, of="fly_shield", layer="inside")
-    openings = (*(o for o in job.garment.openings if o.at != "centre_front"), Opening("centre_front", down))
+    openings = (
+        *(o for o in job.garment.openings if o.at != "centre_front"),
+        Opening("centre_front", down, "a zip" if job.choice("by") == "zip" else "buttons"),
+    )
     count = max(round(down / 4.5), 3)
     what = (
         say("A zip of {0}, and a hook at the waist.", down)

@@ -64,7 +64,7 @@ def button_stand(job: Job) -> Change:
     )  # fmt: skip
     seams = tuple(seam for seam in job.garment.seams if not any(e.ref == EdgeRef(piece.name, middle.name) for e in seam.first))
     renamed: dict[EdgeRef, Chain] = {EdgeRef(piece.name, middle.name): (SeamEdge(piece.name, name),)}
-    openings = (*(o for o in job.garment.openings if o.at != middle.role), Opening(middle.role, a.to(b)))
+    openings = (*(o for o in job.garment.openings if o.at != middle.role), Opening(middle.role, a.to(b), "buttons"))
     count = len(holes)
     said = [say("The piece goes {0} beyond its middle; both sides lie {1} over each other when it is closed.", wide, 2 * wide)]
     notions: tuple[Saying, ...] = ()
@@ -175,6 +175,10 @@ WITH = Option(
 SHIELD = {"zip": 6.0, "hooks": 8.0, "sham": 5.0, "lacing": 12.0, "bones": 7.0, "placket": 6.0}
 TITLES = {"zip": "Zip shield", "hooks": "Modesty panel", "sham": "Underlap", "lacing": "Placket under the lacing",
     "bones": "Underlap with bone channels", "placket": "Placket"}  # fmt: skip
+CLOSED_BY = {
+    "zip": "a zip", "hooks": "hooks and bars", "sham": "hooks under buttons for show", "lacing": "lacing", "bones": "hooks between bones",
+    "placket": "hooks on a placket",
+}  # fmt: skip
 SPACING = {"hooks": 2.5, "sham": 3.0, "lacing": 2.5, "bones": 2.0}
 
 
@@ -212,7 +216,7 @@ def set_closing(job: Job) -> Change:
         )  # fmt: skip
         lines = tuple(replace(line, name=f"channel_{i}") for i, line in enumerate(lines, 1))
         behind = replace(behind, lines=lines)
-    openings = (*(o for o in job.garment.openings if o.at != at), Opening(at, down))
+    openings = (*(o for o in job.garment.openings if o.at != at), Opening(at, down, CLOSED_BY[kind]))
     pieces = tuple(_open_edge(p, at) if p.layer == "shell" and at != "side" else p for p in job.garment.pieces)
     return Change((*pieces, behind), openings=openings, made=(name,), notions=_needs(kind, down))
 

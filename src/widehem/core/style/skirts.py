@@ -262,7 +262,7 @@ def join_skirt(job: Job) -> Change:
         )
     openings = garment.openings or skirt.openings
     if garment.openings and at is not None and skirt.openings:
-        openings = (Opening(at.at, at.length + skirt.openings[0].length),)
+        openings = (Opening(at.at, at.length + skirt.openings[0].length, at.by),)
     said: list[Saying] = [say("The waist of the skirt is {0s} to fit the one above, at its sides.", widened)]
     return Change((*garment.pieces, *made), tuple(seams), openings, said=tuple(said), made=tuple(p.name for p in made))
 

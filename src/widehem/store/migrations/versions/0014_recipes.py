@@ -13,6 +13,12 @@ def upgrade() -> None:
     op.add_column("design", sa.Column("notes", sa.String(2000), nullable=False, server_default=""))
     op.add_column("design", sa.Column("binned_at", sa.DateTime))
     op.add_column("docket", sa.Column("stays", sa.JSON))
+    op.add_column("docket", sa.Column("costume", sa.String(80), nullable=False, server_default=""))
+    op.add_column("docket", sa.Column("worn", sa.Integer, nullable=False, server_default="0"))
+    op.add_column("docket", sa.Column("counts", sa.String(10), nullable=False, server_default="ordinary"))
+    op.add_column("docket", sa.Column("closes", sa.String(200), nullable=False, server_default=""))
+    op.add_column("docket", sa.Column("attaches", sa.String(200), nullable=False, server_default=""))
+    op.add_column("docket", sa.Column("quick", sa.String(400), nullable=False, server_default=""))
     op.create_table(
         "design_version",
         sa.Column("id", sa.Integer, nullable=False),
@@ -28,6 +34,7 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("design_version")
-    op.drop_column("docket", "stays")
+    for name in ("quick", "attaches", "closes", "counts", "worn", "costume", "stays"):
+        op.drop_column("docket", name)
     for name in ("binned_at", "notes", "summary", "own"):
         op.drop_column("design", name)
