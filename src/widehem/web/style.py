@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -13,11 +14,12 @@ from markupsafe import Markup
 from widehem.core.design.design import Step
 from widehem.core.design.make import Made, context_of
 from widehem.core.design.words import step_words
-from widehem.core.output.svg_style import change_svg, frame_of, over_each_other, over_svg, spread_out, table_svg
+from widehem.core.output.svg_style import change_svg, frame_of, handles_svg, over_each_other, over_svg, spread_out, table_svg
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.style.handles import Handle, handles
 from widehem.core.style.operation import PHASES, CannotStyle, Operation, run
 from widehem.core.style.suggest import Offer, Pointed, everywhere, offers, place_words, places_on, where_at
 from widehem.core.style.where import LostPlaceError, Where, find
@@ -37,6 +39,7 @@ from widehem.web.style_state import StyleState, fields_of, of_step, pointed_word
 from widehem.web.writing import writing
 
 pages = Blueprint("style", __name__)
+HANDLE = 0.017  # of the side of a square as big as all the cloth
 STALE = "stale"  # by what a note is told that says what was drawn for something else
 NEW = "new"  # the id of a step while it is tried
 
@@ -161,6 +164,9 @@ def _render(
         lay = over_each_other(made.garment.pieces, shown.garment.pieces)
     now, before = (tuple(p.moved(lay[p.name]) for p in of.garment.pieces if p.name in lay) for of in (shown, made))
     drawing = over_svg(before, now) if trial is not None else table_svg(now, pointed, show, state.at)
+    if trial is not None and trial.refused is None:
+        pulled = [(handle, trial.step.operation.option(handle.code)) for handle in _handles(work, made, steps, trial.step)]
+        drawing += handles_svg(pulled, lay, HANDLE * math.sqrt(sum(piece.area for piece in now)), show)
     frame = frame_of((*before, *now) if trial is not None else now)
     fields = fields_of(state, trial.step.settings if trial else {}, show, errors)
     with current_store().read() as session:
@@ -178,6 +184,15 @@ def _render(
         slots=slots_of(shown.checks, lambda check: url_for("board.draft", docket_id=docket.id, slip="checks", lit=check.name)),
         tally=tally(shown.checks), next=_next(docket, here, state, trial),
     )  # fmt: skip
+
+
+def _handles(work: Work, made: Made, steps: Sequence[Step], step: Step) -> list[Handle]:
+    """Where the amounts of the step that is tried can be pulled."""
+    before = made
+    at = next((n for n, kept in enumerate(steps) if kept.id == step.id), None)
+    if at is not None:
+        before = work.made(replace(work.design(), steps=tuple(steps[:at])))
+    return handles(step.operation, before.garment, context_of(before), step.settings, step.wheres, step.names)
 
 
 def _next(docket: Docket, here: str, state: StyleState, trial: Trial | None) -> Next:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import replace
 
@@ -32,7 +33,7 @@ from widehem.core.style.operation import PHASES, Context, DraftOf
 from widehem.core.units import Saying
 from widehem.core.values import kept, record
 
-APART = 6.0  # cm on the sheet between what was drawn and a piece that was made of it
+APART, ASPECT = 6.0, 1.35  # cm on the sheet between what was drawn and a piece that was made of it; of the sheet
 NEAR = 0.02  # cm
 # settings of every method that are truing, done last: which operations they ask for
 TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.corners", "true.seams")}
@@ -184,17 +185,24 @@ def _sleeves(chart: Chart) -> Callable[[str, Garment], Garment]:
 
 
 def _table(drawn: Draft, garment: Garment) -> Table:
-    """Where the pieces lie: those that were drawn where they were drawn, others at the right."""
+    """Where the pieces lie: those that were drawn where they were drawn, others at their right and in rows below."""
     table = drawn.table
     new = [piece for piece in garment.pieces if piece.name not in table.lay]
     if not new:
         return table
-    right = max(piece.bounds[2] for piece in drawn.laid)
-    top = min(piece.bounds[1] for piece in drawn.laid)
+    lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in drawn.laid), strict=True)
+    left, deep = min(lefts), max(bottoms)
+    whole = (max(rights) - left) * (deep - min(tops)) + sum(
+        (far - near + APART) * (low - high + APART) for near, high, far, low in (piece.bounds for piece in new)
+    )
+    most = left + max(max(rights) - left, math.sqrt(whole * ASPECT))
+    x, y, lowest = max(rights) + APART, min(tops), deep
     for piece in new:
-        left, high, far, _ = piece.bounds
-        table = table.with_piece(piece.name, as_drawn(right + APART - left, top - high))
-        right += APART + far - left
+        near, high, far, low = piece.bounds
+        if x > left and x + far - near > most:
+            x, y = left, lowest + APART
+        table = table.with_piece(piece.name, as_drawn(x - near, y - high))
+        x, lowest = x + far - near + APART, max(lowest, y + low - high)
     return table
 
 

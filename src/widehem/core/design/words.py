@@ -37,7 +37,9 @@ def step_words(step: Step) -> Saying:
         value: Value | None = step.settings.get(option.code)
         if value is None or value == option.default or len(told) == MOST:
             continue
-        if option.kind == "length" and not isinstance(value, str):
+        if option.kind == "length" and not isinstance(value, str) and not value:
+            told.append(f"no {option.name.lower()}")
+        elif option.kind == "length" and not isinstance(value, str):
             figures.append(float(value))
             told.append(f"{option.name.lower()} {{{len(figures) - 1}}}")
         elif option.kind == "choice":

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from html import escape
 
 from fontTools.misc.transform import Transform
@@ -11,6 +11,8 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
+from widehem.core.setting.option import Option
+from widehem.core.style.handles import Handle
 from widehem.core.style.suggest import Pointed
 from widehem.core.units import Display
 
@@ -119,19 +121,40 @@ def pieces_svg(pieces: Sequence[Piece], aspect: float = 1.2) -> tuple[str, str]:
 
 def over_svg(before: Sequence[Piece], after: Sequence[Piece]) -> str:
     """Before, dashed, and after, solid: the pieces that differ strong, the others faint."""
-    old = {piece.name: piece for piece in before}
-    rows = []
+    old, new = ({piece.name: piece for piece in pieces} for pieces in (before, after))
+    changed = {piece.name for piece in after if piece.name not in old or not _alike(old[piece.name], piece)}
+    rows = [f'<path class="cloth" d="{svg_d(piece.ring, closed=True)}"/>' for piece in after if piece.name in changed]
+    for name, piece in old.items():
+        if name not in new or name in changed:
+            still = {(dart.inner, dart.point, dart.outer) for dart in new[name].darts} if name in new else set()
+            rows.append(f'<path class="before" d="{svg_d(piece.ring, closed=True)}"/>')
+            rows += [
+                f'<path class="before" d="{svg_d([Path.through(d.inner, d.point, d.outer)])}"/>'
+                for d in piece.darts if (d.inner, d.point, d.outer) not in still
+            ]  # fmt: skip
     for piece in after:
-        same = piece.name in old and _alike(old[piece.name], piece)
-        rows.append(f'<path class="{"kept" if same else "after"}" d="{svg_d(piece.ring, closed=True)}"/>')
+        rows.append(f'<path class="{"after" if piece.name in changed else "kept"}" d="{svg_d(piece.ring, closed=True)}"/>')
         rows += [f'<path class="inside" d="{svg_d([Path.through(d.inner, d.point, d.outer)])}"/>' for d in piece.darts]
         rows += [f'<path class="inside" d="{svg_d([line])}"/>' for line in piece.inside]
-    new = {piece.name: piece for piece in after}
-    for name, piece in old.items():
-        if name not in new or not _alike(piece, new[name]):
-            darts = svg_d([Path.through(d.inner, d.point, d.outer) for d in piece.darts]) if piece.darts else ""
-            rows.append(f'<path class="before" d="{svg_d(piece.ring, closed=True)}"/>')
-            rows += [f'<path class="before" d="{darts}"/>'] if darts else []
+    return "".join(rows)
+
+
+def handles_svg(found: Sequence[tuple[Handle, Option]], lay: Mapping[str, Transform], size: float, show: Display) -> str:
+    """The places that can be pulled, each a slider with the option of its amount. lay: where the pieces lie; size: how big
+    they are, cm."""
+    rows = []
+    for handle, option in found:
+        if handle.piece not in lay:
+            continue
+        at, tip = handle.at.moved(lay[handle.piece]), handle.way.unit() * size * 2.2
+        rows.append(
+            f'<g class="pull" tabindex="0" role="slider" aria-label="{escape(option.name)}" '
+            f'aria-valuenow="{handle.value:.2f}" aria-valuemin="{option.low:g}" aria-valuemax="{option.high:g}" '
+            f'aria-valuetext="{show.full(handle.value)}" data-step="{option.step:g}" data-unit="{show.unit}" '
+            f'data-field="s.{handle.code}" data-x="{handle.way.x:.5f}" data-y="{handle.way.y:.5f}" transform="translate({at.x:.3f} {at.y:.3f})">'
+            f'<path class="pull-way" d="M{-tip.x:.2f} {-tip.y:.2f}L{tip.x:.2f} {tip.y:.2f}"/><circle class="pull-reach" r="{size * 1.6:.2f}"/>'
+            f'<circle class="pull-dot" r="{size * 0.62:.2f}"/></g>'
+        )
     return "".join(rows)
 
 

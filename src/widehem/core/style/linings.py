@@ -81,7 +81,12 @@ def line_all(job: Job) -> Change:
     whole = Garment((*garment.pieces, *made), (*garment.seams, *seams))
     if job.length("opening") > 0.5:
         whole = _left_open(whole, made, job.length("opening"))
-    said = say(f"{len(made)} pieces of {cloth}, {{0}} shorter at the hem.", job.length("shorter"))
+    count, shorter = ("1 piece" if len(made) == 1 else f"{len(made)} pieces"), job.length("shorter")
+    said = (
+        say(f"{count} of {cloth}, {{0}} shorter at the hem.", shorter)
+        if shorter
+        else say(f"{count} of {cloth}, as long as the outside.")
+    )
     return Change(whole.pieces, whole.seams, made=tuple(names.values()), said=(said,))
 
 
