@@ -106,7 +106,7 @@ class FromNothing(BrowserCase):
     def take_paper(self):
         page = self.page
         page.locator("h1").click()
-        page.keyboard.press("3")
+        page.keyboard.press("4")
         self.calm()
         self.assertIn("Paper for Rope skirt", self.text("h1"))
         page.select_option("#plan", "toile")
