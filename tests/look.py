@@ -1,4 +1,4 @@
-"""Contact sheets of every method on the eight bodies, closed (`make look`): the pieces, every seam joined at both of its ends,
+"""Contact sheets of every method and every design that ships on the eight bodies, closed (`make look`): the pieces, every seam joined at both of its ends,
 every edge with its darts shut, and the checks that are not true. For looking at; it proves nothing."""
 
 from __future__ import annotations
@@ -15,7 +15,10 @@ from playwright.sync_api import Browser, sync_playwright
 import widehem.core.drafting.methods  # noqa: F401 - registers them
 from tests.bodies import UPPER, drafted, upper_build
 from widehem.core.body.chart import Chart
-from widehem.core.design.make import Made
+from widehem.core.design.files import Named
+from widehem.core.design.make import Made, make
+from widehem.core.design.sensitivity import looked_at
+from widehem.core.design.ships import shipped
 from widehem.core.drafting.method import METHODS, Method, armhole_of
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.geometry.points import Point
@@ -120,18 +123,30 @@ def row(method: Method, build: str, chart: Chart) -> str:
         made = drafted(method, chart, armhole=armhole_of(bodice) if bodice else None)
     except CannotDraft as refusal:
         return f'<div class="row"><div class="name">{build}</div>refused: {html.escape(refusal.saying.text())}</div>'
+    return row_of(made, bodice, build)
+
+
+def row_of(made: Made, bodice: Garment | None, build: str) -> str:
     untrue = [check for check in made.checks if check.verdict != "true"]
-    items = "".join(f"<li>{check.name} ({check.verdict}): {html.escape(check.message.text())}</li>" for check in untrue)
+    items = "".join(f"<li>{html.escape(entry.saying.text())}</li>" for entry in made.refused) + "".join(
+        f"<li>{check.name} ({check.verdict}): {html.escape(check.message.text())}</li>" for check in untrue
+    )
     pictures = "".join(closed(made, bodice))
     return f'<div class="row"><div class="name">{build}</div>{whole(made)}<div class="closed">{pictures}</div><ul>{items}</ul></div>'
 
 
-def sheet(browser: Browser, method: Method, folder: File) -> File:
-    """One picture of a method on all bodies."""
-    rows = "".join(row(method, build, upper_build(build)) for build in UPPER)
+def design_row(named: Named, build: str) -> str:
+    try:
+        made = make(named.design, looked_at(named.design, upper_build(build)))
+    except CannotDraft as refusal:
+        return f'<div class="row"><div class="name">{build}</div>refused: {html.escape(refusal.saying.text())}</div>'
+    return row_of(made, None, build)
+
+
+def sheet(browser: Browser, name: str, rows: str, out: File) -> File:
+    """One picture of a method or a design on all bodies."""
     page = browser.new_page(viewport={"width": 1700, "height": 900})
-    page.set_content(f"<style>{STYLE}</style><h1>{method.name} ({method.code})</h1>{rows}")
-    out = folder / f"{method.code}.png"
+    page.set_content(f"<style>{STYLE}</style><h1>{name}</h1>{rows}")
     page.screenshot(path=str(out), full_page=True)
     page.close()
     return out
@@ -139,14 +154,19 @@ def sheet(browser: Browser, method: Method, folder: File) -> File:
 
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("methods", nargs="*", help="codes; all of them without any")
+    parser.add_argument("codes", nargs="*", help="of methods and of designs; all of them without any")
     parser.add_argument("--to", type=File, default=File(tempfile.gettempdir()) / "widehem-look", help="folder for the pictures")
     given = parser.parse_args()
     given.to.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=os.environ.get("CHROMIUM", CHROMIUM), args=["--no-sandbox"])
-        for code in given.methods or METHODS:
-            print(sheet(browser, METHODS[code], given.to))
+        for code in given.codes or [*METHODS, *shipped()]:
+            if code in METHODS:
+                name = f"{METHODS[code].name} ({code})"
+                rows = "".join(row(METHODS[code], build, upper_build(build)) for build in UPPER)
+            else:
+                name, rows = shipped()[code].name, "".join(design_row(shipped()[code], build) for build in UPPER)
+            print(sheet(browser, name, rows, given.to / f"{code}.png"))
         browser.close()
 
 

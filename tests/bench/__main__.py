@@ -1,4 +1,4 @@
-"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, web, crowds.
+"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, web, crowds.
 
 Machines are shared and noisy; the ratios are what to compare from one day to the next. Nothing here fails.
 """
@@ -10,12 +10,13 @@ from pathlib import Path
 
 from tests.bench.core import core
 from tests.bench.crowds import crowds
+from tests.bench.designs import designs
 from tests.bench.figures import line
 from tests.bench.house import fetch, large_company, served
 from tests.bench.web import alone, starting
 from widehem.web.serve import settle_down
 
-PARTS = {"core", "web", "crowds"}
+PARTS = {"core", "designs", "web", "crowds"}
 
 
 def web(parts: set[str]) -> None:
@@ -40,5 +41,7 @@ if __name__ == "__main__":
     settle_down()  # as the server does
     if "core" in wanted:
         core()
+    if "designs" in wanted:
+        designs()
     if wanted & {"web", "crowds"}:
         web(wanted)
