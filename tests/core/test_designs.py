@@ -81,6 +81,8 @@ class Files(unittest.TestCase):
             ({"steps": [{"id": "a", "code": "hat.cut"}]}, 'no operation "hat.cut"'),
             ({"steps": [{**step_one, "settings": {"long": 900}}]}, "Below the waist 900.0 is outside 6.0 to 125.0 cm"),
             ({"steps": [{**step_one, "settings": {"brim": 1}}]}, 'no setting "brim"'),
+            ({"steps": [{**step_one, "settings": {"long": "hat_size / 4"}}]}, "hat_size is no measure"),
+            ({"steps": [{**step_one, "settings": {"long": "bust / ("}}]}, "Below the waist"),
             ({"steps": [step_one, step_one]}, "one id"), ({"rules": "new"}, '"rules"'), ({"name": 7}, "quotation marks"),
             ({"steps": [{"id": "a", "code": "closing.stand"}]}, "it wants any place on the centre front"),
         ):  # fmt: skip
@@ -95,6 +97,12 @@ class Files(unittest.TestCase):
     def test_a_formula_in_a_step_is_kept(self):
         named = Named("Belt", Design("top.jersey", steps=(Step("a", "strip.cut", {"long": "waist + 20"}),)))
         self.assertEqual(read_design(design_as_json(named)).design.steps[0].settings["long"], "waist + 20")
+
+    def test_a_formula_that_comes_out_of_range_on_a_body_refuses_its_step_alone(self):
+        steps = (Step("a", "ease.outer", {"tip": "bust / 2"}), Step("b", "ease.outer", {"tip": "bust / 100"}))
+        made = make(Design("bodice.measured", steps=steps), upper_build("typical"))
+        self.assertEqual([entry.step for entry in made.refused], ["a"])
+        self.assertRegex(made.refused[0].saying.text(), r"comes to 4\d\.\d on this body: it may be")
 
 
 class Replayed(unittest.TestCase):

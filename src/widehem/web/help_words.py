@@ -70,6 +70,26 @@ HELP: dict[str, Help] = {
         "Garment: where it stands, notes, name, copies, versions.",
         "Wheel or two fingers: closer. Drag: move. “Measure” takes a length between two points.",
     ), "Draft"),
+    "style.station": Help("Style", (
+        "Press an edge or a dart: what can be done there is offered, with a picture of what it would do.",
+        "Before is dashed, after is solid. Pull the yellow dots, or use the fields; nothing is kept until you press Keep.",
+        "Press a step of the recipe to change it where it stands: all after it is drawn again. O and Y walk back and forth.",
+    ), "Style"),
+    "designs.index": Help("Designs", (
+        "A design is a block and a recipe, without a wearer: it is drawn anew on every body.",
+        "Open one to hand it to wearers, to see it on everybody, to keep versions, to write it as a file.",
+    ), "Designs"),
+    "designs.one": Help("A design", (
+        "Garments that follow it change with it; those that stay keep what it was.",
+        "The recipe is changed at the station Style of a garment that follows it.",
+    ), "Designs"),
+    "designs.everybody": Help("On everybody", (
+        "The same recipe on each body. Where it is not true or cannot be drawn, the reason stands under the picture.",
+    ), "Designs"),
+    "costumes.every": Help("Costumes", (
+        "From the skin outwards. What lies under a garment takes room in its draft: 3 cm for an ordinary layer, 6 for a padded one.",
+        "Write where each closes, how it holds and how it comes off in a hurry; the sheet prints all of it.",
+    ), "Costumes"),
     "compare.compare": Help("Laid over another", (
         "Two drafts over each other, and every figure that differs: edges, girths, darts, areas. Nothing is judged here; makers differ.",
     ), "Checks"),

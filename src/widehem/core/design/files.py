@@ -6,9 +6,11 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
+from widehem.core.body.catalogue import CATALOGUE
+from widehem.core.body.formula import FormulaError, read_formula
 from widehem.core.design.design import Design, Step
 from widehem.core.setting.option import OptionError, Value
-from widehem.core.style.operation import OPERATIONS
+from widehem.core.style.operation import OPERATIONS, is_formula
 from widehem.core.values import record
 
 FORMAT, VERSION = "widehem-design", 1
@@ -119,6 +121,16 @@ def _steps(found: Mapping[str, Any]) -> tuple[Step, ...]:
     return tuple(steps)
 
 
+def _check_formula(text: str, called: str) -> None:
+    """A formula that can be worked out on a body. Raises DesignFileError."""
+    try:
+        unknown = [name for name in read_formula(text).names if name not in CATALOGUE]
+    except FormulaError as error:
+        raise DesignFileError(f"{called}: {error}") from None
+    if unknown:
+        raise DesignFileError(f"{called}: {', '.join(unknown)} is no measure: `widehem measures` lists them.")
+
+
 def check_step(step: Step, called: str) -> None:
     """A step's operation, settings and places are ones there are. Raises DesignFileError."""
     if step.code not in OPERATIONS:
@@ -129,8 +141,9 @@ def check_step(step: Step, called: str) -> None:
         if code not in codes:
             known = ", ".join(codes) or "none"
             raise DesignFileError(f'{called}, {asked.title}: it has no setting "{code}": it has {known}.')
-        if isinstance(value, str) and codes[code].kind == "length" and any(sign.isalpha() for sign in value):
-            continue  # a formula of measures, worked out on each body
+        if isinstance(value, str) and is_formula(codes[code], value):
+            _check_formula(value, f"{called}, {asked.title}, {codes[code].name}")
+            continue
         try:
             codes[code].check(value)
         except OptionError as error:

@@ -199,9 +199,15 @@ def operation(
     return register
 
 
+def is_formula(option: Option, value: Value) -> bool:
+    """Whether a setting is a formula of measures, to be worked out on each body."""
+    return option.kind == "length" and isinstance(value, str) and any(sign.isalpha() for sign in value.replace("cm", ""))
+
+
 def _worked(option: Option, value: Value, chart: Chart) -> Value:
-    """A setting in cm: as it is, or a formula of measures worked out on this body. Raises CannotStyle, OptionError."""
-    if option.kind != "length" or not isinstance(value, str) or not any(sign.isalpha() for sign in value.replace("cm", "")):
+    """A setting in cm: as it is, or a formula of measures worked out on this body. Raises CannotStyle; OptionError
+    for a figure out of range."""
+    if not isinstance(value, str) or not is_formula(option, value):
         return option.check(value)
     try:
         formula = read_formula(value)
@@ -211,12 +217,17 @@ def _worked(option: Option, value: Value, chart: Chart) -> Value:
     if lacking:
         known = [name for name in lacking if name in CATALOGUE]
         if len(known) < len(lacking):
-            raise OptionError(
-                f'{option.name}: "{value}" names {", ".join(sorted({*lacking} - {*known}))}, which is no measure.'
-            )
+            unknown = ", ".join(sorted({*lacking} - {*known}))
+            raise CannotStyle(say(f"{option.name}: the formula names {unknown}, which is no measure."))
         words = ", ".join(CATALOGUE[name].name.lower() for name in known)
         raise CannotStyle(say(f"{option.name} rests on {words}: measure it and write it on the chart."), (), tuple(known))
-    return option.check(formula.value(lambda name: chart.values[name]))
+    came_to = formula.value(lambda name: chart.values[name])
+    try:
+        return option.check(came_to)
+    except OptionError:
+        raise CannotStyle(
+            say(f"{option.name} comes to {{0}} on this body: it may be {{1}} to {{2}}.", came_to, option.low, option.high)
+        ) from None
 
 
 def run(
