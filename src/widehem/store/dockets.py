@@ -43,8 +43,9 @@ USUAL_BODICES = ("bodice.measured",)  # what sleeves are made for that go into a
 
 def bodice_for(session: Session, wearer_id: int, sleeve: Method | None = None) -> Docket | None:
     """What a new sleeve of a wearer is drawn for: the newest of what it alone is made for, else the newest bodice, else the
-    newest that no other sleeve is made for, else any."""
-    found = armholes_of(session, wearer_id)
+    newest that no other sleeve is made for, else any; a block before one that a design changes, whose armhole may be gone."""
+    every = armholes_of(session, wearer_id)
+    found = [docket for docket in every if not docket.of_design("steps")] or every
     own = {method.made_for for method in METHODS.values() if method.for_armhole} - set(USUAL_BODICES)
     wanted = sleeve.made_for if sleeve is not None and sleeve.made_for in own else ""
     ranks = (

@@ -23,6 +23,7 @@ from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.in_hand import in_hand
+from widehem.web.numbers import is_number
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
 from widehem.web.writing import writing
@@ -99,7 +100,7 @@ def put(wearer_id: int) -> Any:
     if not name:
         return _page(wearer_id, {"costume": "Costume: give it a name, an old one or a new one."}, dict(request.form)), 422
     with writing() as session:
-        docket = find_docket(session, int(garment)) if garment.isdigit() else None
+        docket = find_docket(session, int(garment)) if is_number(garment) else None
         if docket is None or docket.wearer_id != wearer_id:
             abort(404)
         put_over(session, docket, name)

@@ -44,7 +44,7 @@ from widehem.store.recipes import (
 )
 from widehem.web.hem import Next
 from widehem.web.here import current_store
-from widehem.web.numbers import number_of
+from widehem.web.numbers import is_number, number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.writing import writing
 
@@ -258,7 +258,7 @@ def away(design_id: int) -> Any:
 @pages.post("/designs/<int:design_id>/hand-out")
 def give(design_id: int) -> Any:
     """A garment by this design for each of the wearers that were chosen."""
-    chosen = {number for text in request.form.getlist("for") if (number := number_of(text)) is not None}
+    chosen = {int(text) for text in request.form.getlist("for") if is_number(text)}
     with writing() as session:
         row = _found(session, design_id)
         wearers = [
