@@ -64,7 +64,7 @@ def edited(named: Named, anchor: float) -> None:
         if option is None:
             continue
         written = steps[at].settings.get(option.code, option.default or 1.0)
-        now = 1.0 if isinstance(written, str) else float(written)
+        now = (option.low + option.high) / 4 if isinstance(written, str) else float(written)
 
         def change(n: int, at: int = at, code: str = option.code, now: float = now) -> Made:
             step = replace(steps[at], settings={**steps[at].settings, code: now + 0.01 * (n + 1)})

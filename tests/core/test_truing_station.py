@@ -2,12 +2,17 @@
 
 import math
 import unittest
+from dataclasses import replace
 
+from fontTools.misc.transform import Transform
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import drafted, skirt, upper_build
 from widehem.core.design.compare import ALIGN, compare_made, laid_over
+from widehem.core.design.make import make
+from widehem.core.design.sensitivity import looked_at
+from widehem.core.design.ships import shipped
 from widehem.core.drafting.advice import advice
 from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import angle_between
@@ -77,11 +82,26 @@ class Compared(unittest.TestCase):
     def test_pieces_meet_where_they_are_laid(self):
         first, second = bodice(), bodice("bodice.cup_wedge", "full")
         for at, (_, anchor) in ALIGN.items():
-            for piece, other, onto in laid_over(first, second, at):
+            for (piece,), (other,), onto in laid_over(first, second, at):
                 self.assertLess(anchor(other).moved(onto).to(anchor(piece)), 1e-6, at)
         drawing, box = compare_svg(laid_over(first, second, "waist"))
         self.assertGreaterEqual(drawing.count("l-other"), 3)
         self.assertTrue(all(float(n) < 200 for n in box.split()))
+
+    def test_a_design_lies_on_its_block_with_all_that_was_cut_off(self):
+        waistcoat = shipped()["waistcoat"].design
+        chart = looked_at(waistcoat, upper_build("typical"))
+        first, second = make(waistcoat, chart), make(replace(waistcoat, steps=()), chart)
+        pairs = {
+            others[0].name: ([piece.name for piece in mine], onto)
+            for mine, others, onto in laid_over(first, second, "waist")
+            if others
+        }
+        self.assertEqual(set(pairs), {"back", "front"})
+        for name, (mine, onto) in pairs.items():
+            self.assertIn(name, mine)
+            self.assertGreaterEqual(len(mine), 2, "with its side panel")
+            self.assertEqual(onto, Transform())
 
 
 class Advice(unittest.TestCase):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -13,7 +13,8 @@ from widehem.core.design.compare import ALIGN, Row, compare_made, laid_over
 from widehem.core.design.design import Design
 from widehem.core.design.make import Made
 from widehem.core.design.sensitivity import Move
-from widehem.core.drafting.method import METHODS, WHOLE
+from widehem.core.design.ships import shipped
+from widehem.core.drafting.method import METHODS, WHOLE, Method
 from widehem.core.output.svg_compare import compare_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
@@ -26,6 +27,7 @@ from widehem.store.ease import all_plans
 from widehem.store.journal import tell
 from widehem.store.making import Work
 from widehem.store.models import ChartRow
+from widehem.store.recipes import designs, find_design, named_of
 from widehem.store.versions import as_it_was, version_numbered, versions_of
 from widehem.web.at_work import SHORT, ask
 from widehem.web.board_settings import settings_of
@@ -139,11 +141,10 @@ def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, 
     steps = design_steps(work.docket) if own else ()
     base = Design(method, (work.docket.rules if rules is None else rules) if own else METHODS[method].rules, steps=steps)
     try:
-        return Other(code, name, work.made(design_with(base, settings)))
+        design = design_with(base, settings)
     except OptionError as error:
         return Other(code, name, None, str(error))
-    except CannotDraft as refusal:
-        return Other(code, name, None, said(refusal.saying))
+    return _whole_design(work, code, name, design)
 
 
 def _choices(work: Work, made: Made | None, wanted: str = "") -> dict[str, dict[str, str]]:
@@ -175,6 +176,19 @@ def _choices(work: Work, made: Made | None, wanted: str = "") -> dict[str, dict[
             for docket in dockets_of(session, work.docket.wearer_id)
             if docket.id != work.docket.id and docket.method in METHODS and METHODS[docket.method].group == method.group
         }
+        recipes = {
+            f"design:{row.id}": row.name
+            for row in designs(session)
+            if _alike(row.method, method) and row.id != work.docket.design_id
+        }
+    recipes.update(
+        {
+            f"ships:{code}": f"{named.name}, as it ships"
+            for code, named in shipped().items()
+            if _alike(named.design.method, method)
+        }
+    )
+    bare = {"block": "The block, without its recipe"} if work.docket.of_design("steps") else {}
     rules = {f"rules:{method.rules}": "By today's rules of its method"} if work.by_older_rules else {}
     with current_store().read() as session:
         earlier = {
@@ -183,7 +197,7 @@ def _choices(work: Work, made: Made | None, wanted: str = "") -> dict[str, dict[
             if version.drawn or f"version:{version.number}" == wanted
         }
     found = {
-        "Earlier versions": dict(list(earlier.items())[:VERSIONS]), "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments,
+        "Before and after": bare, "Earlier versions": dict(list(earlier.items())[:VERSIONS]), "Other rules": rules, "Other schools": schools, "Other charts": charts, "Other garments": garments, "Other designs": recipes,
             "Other plans of ease": plans,
         "Another option": options,
     }  # fmt: skip
@@ -216,6 +230,17 @@ def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
                 abort(404)
             was = as_it_was(session, work, version)
         return _drafted(was, wanted, name, was.method.code, kept_settings(was.docket))
+    if kind == "block":
+        return _whole_design(work, wanted, name, replace(work.design(), steps=()))
+    if kind == "ships":
+        return _whole_design(work, wanted, name, shipped()[code].design)
+    if kind == "design":
+        with current_store().read() as session:
+            recipe = find_design(session, int(code))
+            if recipe is None:
+                abort(404)
+            design = named_of(recipe).design
+        return _whole_design(work, wanted, name, design)
     if kind == "docket":
         other = load(int(code))
         return _drafted(other, wanted, name, other.method.code, kept_settings(other.docket))
@@ -224,6 +249,21 @@ def _other(work: Work, wanted: str, choices: dict[str, str]) -> Other:
         if row is None or row.wearer_id != work.docket.wearer_id:
             abort(404)
         return _drafted(work.on(core_chart(session, row)), wanted, name, work.method.code, kept)
+
+
+def _alike(code: str, method: Method) -> bool:
+    """Whether a design is drawn by a method of the same kind."""
+    return code in METHODS and METHODS[code].group == method.group
+
+
+def _whole_design(work: Work, code: str, name: str, design: Design) -> Other:
+    """Another design on the chart of a docket."""
+    try:
+        return Other(code, name, work.made(design))
+    except OptionError as error:
+        return Other(code, name, None, str(error))
+    except CannotDraft as refusal:
+        return Other(code, name, None, said(refusal.saying))
 
 
 def _usable(method: str, key: str, text: str) -> bool:

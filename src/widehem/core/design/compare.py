@@ -99,14 +99,44 @@ ALIGN: dict[str, tuple[str, Callable[[Piece], Point]]] = {
 }
 
 
-def laid_over(first: Made, second: Made, at: str) -> list[tuple[Piece, Piece, Transform]]:
-    """Pieces of one name from both, as they lie, and how the second is moved onto the first so that they meet at a place."""
+Pair = tuple[tuple[Piece, ...], tuple[Piece, ...], Transform]
+
+
+def laid_over(first: Made, second: Made, at: str) -> list[Pair]:
+    """Pieces of one name from both, as they lie, and how the second is moved onto the first so that they meet at a place. Drafts by
+    one method lie as they were drawn, so that what was cut off a piece lies on it, where only one of them has a middle to meet at."""
+    if first.method is second.method and _cut_otherwise(first, second):
+        return _as_drawn(first, second)
     anchor = ALIGN[at][1]
     others = {piece.name: piece for piece in second.laid}
-    pairs = []
+    pairs: list[Pair] = []
     for piece in first.laid:
         other = others.get(piece.name)
         if other is not None:
             here, there = anchor(piece), anchor(other)
-            pairs.append((piece, other, Transform().translate(here.x - there.x, here.y - there.y)))
+            pairs.append(((piece,), (other,), Transform().translate(here.x - there.x, here.y - there.y)))
     return pairs
+
+
+def _cut_otherwise(first: Made, second: Made) -> bool:
+    """Whether drafts of one block are cut into other pieces, or have a middle where the other has none."""
+    a, b = ({piece.name: bool(piece.middle) for piece in made.garment.shell} for made in (first, second))
+    return a != b
+
+
+def _as_drawn(first: Made, second: Made) -> list[Pair]:
+    """What became of each piece of the block in both, in its frame; what came new is left out."""
+    pairs: list[Pair] = []
+    for piece in first.draft.garment.shell:
+        mine, others = (
+            tuple(now for now in made.garment.shell if piece.name in (now.name, _origins(made).get(now.name)))
+            for made in (first, second)
+        )
+        if mine or others:
+            pairs.append((mine, others, Transform()))
+    return pairs
+
+
+def _origins(made: Made) -> dict[str, str]:
+    """Of which piece of the draft an edge has come to lie on each piece."""
+    return {entry.piece: ref.piece for ref, chain in made.garment.now.items() for entry in chain}

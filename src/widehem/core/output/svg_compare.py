@@ -13,17 +13,21 @@ from widehem.core.pattern.piece import Piece
 APART, EDGE = 6.0, 3.0
 
 
-def compare_svg(pairs: Sequence[tuple[Piece, Piece, Transform]]) -> tuple[str, str]:
+def compare_svg(pairs: Sequence[tuple[Sequence[Piece], Sequence[Piece], Transform]]) -> tuple[str, str]:
     """The inside of the drawing and its view box, cm; pairs stand beside each other."""
     rows: list[str] = []
     right = bottom = 0.0
     top = 0.0
-    for piece, other, onto in pairs:
-        boxes = [piece.bounds, _box(other, onto)]
+    for mine, others, onto in pairs:
+        boxes = [*(piece.bounds for piece in mine), *(_box(other, onto) for other in others)]
         left, high = min(b[0] for b in boxes), min(b[1] for b in boxes)
         dx = right - left + (APART if rows else 0.0)
         place = Transform().translate(dx, 0)
-        for look, drawn, way in (("l-finished", piece, place), ("l-other", other, place.transform(onto))):
+        looks = [
+            *(("l-finished", piece, place) for piece in mine),
+            *(("l-other", other, place.transform(onto)) for other in others),
+        ]
+        for look, drawn, way in looks:
             ring = svg_d([path.moved(way) for path in drawn.ring], closed=True)
             darts = "".join(svg_d([Path.through(d.inner, d.point, d.outer).moved(way)]) for d in drawn.darts)
             darts += "".join(svg_d([diamond.path.moved(way)]) for diamond in drawn.diamonds)

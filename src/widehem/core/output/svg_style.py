@@ -9,6 +9,7 @@ from html import escape
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path, svg_d
+from widehem.core.pattern.cutting import cut_from
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.setting.option import Option
@@ -17,7 +18,6 @@ from widehem.core.style.suggest import Pointed
 from widehem.core.units import Display
 
 EDGE, SAME, APART, ASPECT = 2.0, 1e-6, 5.0, 1.35  # cm; of the table
-COVERED = 0.75  # of a piece that lies on what it was cut from
 LAYERS = ("shell", "facing", "lining", "interfacing", "inside")
 Address = Callable[[Pointed], str]
 
@@ -40,20 +40,9 @@ def over_each_other(before: Sequence[Piece], after: Sequence[Piece]) -> dict[str
     """Where pieces lie so that what was lies over what is: of one name on each other, what was cut off a piece where it was cut."""
     old = {piece.name: piece for piece in before}
     new = [piece for piece in after if piece.name not in old]
-    parents = {piece.name: _cut_from(piece, before) for piece in new}
+    parents = {piece.name: cut_from(piece, before) for piece in new}
     lay = spread_out([*before, *(piece for piece in new if not parents[piece.name])])
     return lay | {name: lay[parent] for name, parent in parents.items() if parent}
-
-
-def _cut_from(piece: Piece, before: Sequence[Piece]) -> str:
-    """The piece out of which another was cut: it lies on it in its own frame; '' where it was drawn anew."""
-    if piece.layer != "shell":
-        return ""
-    for old in before:
-        alike = old.of == piece.of and old.layer == piece.layer and piece.surface.is_valid and old.surface.is_valid
-        if alike and piece.surface.intersection(old.surface).area > COVERED * piece.area:
-            return old.name
-    return ""
 
 
 def _rows(order: Sequence[Piece], most: float) -> tuple[dict[str, Transform], float, float]:
