@@ -161,7 +161,7 @@ def _render(
     shown = trial.made if trial is not None else made
     lay = spread_out(shown.garment.pieces)
     if trial is not None:
-        lay = over_each_other(made.garment.pieces, shown.garment.pieces)
+        lay = over_each_other(made.garment, shown.garment)
     now, before = (tuple(p.moved(lay[p.name]) for p in of.garment.pieces if p.name in lay) for of in (shown, made))
     drawing = over_svg(before, now) if trial is not None else table_svg(now, pointed, show, state.at)
     if trial is not None and trial.refused is None:

@@ -9,7 +9,7 @@ from html import escape
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path, svg_d
-from widehem.core.pattern.cutting import cut_from
+from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.setting.option import Option
@@ -36,13 +36,25 @@ def spread_out(pieces: Sequence[Piece], aspect: float = ASPECT) -> dict[str, Tra
     return best[1]
 
 
-def over_each_other(before: Sequence[Piece], after: Sequence[Piece]) -> dict[str, Transform]:
+def over_each_other(before: Garment, after: Garment) -> dict[str, Transform]:
     """Where pieces lie so that what was lies over what is: of one name on each other, what was cut off a piece where it was cut."""
-    old = {piece.name: piece for piece in before}
-    new = [piece for piece in after if piece.name not in old]
-    parents = {piece.name: cut_from(piece, before) for piece in new}
-    lay = spread_out([*before, *(piece for piece in new if not parents[piece.name])])
+    old = {piece.name for piece in before.pieces}
+    new = [piece for piece in after.pieces if piece.name not in old]
+    parents = {piece.name: _cut_from(piece, before, after) for piece in new}
+    lay = spread_out([*before.pieces, *(piece for piece in new if not parents[piece.name])])
     return lay | {name: lay[parent] for name, parent in parents.items() if parent}
+
+
+def _cut_from(piece: Piece, before: Garment, after: Garment) -> str:
+    """The piece before to which an edge belonged that has come to lie on this one; '' where it was drawn anew."""
+    if piece.layer != "shell":
+        return ""
+    for ref, chain in after.now.items():
+        if any(entry.piece == piece.name for entry in chain):
+            for was in before.now.get(ref, (ref,)):
+                if before.has(was):
+                    return was.piece
+    return ""
 
 
 def _rows(order: Sequence[Piece], most: float) -> tuple[dict[str, Transform], float, float]:

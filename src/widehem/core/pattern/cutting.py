@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import replace
 from itertools import pairwise
 
@@ -304,17 +304,3 @@ def _snapped(runs: Runs) -> Runs:
             moved = type(first)(before, *(getattr(first, name) for name in ("out", "into") if hasattr(first, name)), first.end)  # type: ignore[call-arg]
             found[number] = replace(run, path=Path((moved, *run.path.segments[1:])))
     return tuple(found)
-
-
-COVERED = 0.75  # of a piece that lies on what it was cut from
-
-
-def cut_from(piece: Piece, before: Sequence[Piece]) -> str:
-    """The piece out of which another was cut: it lies on it in its own frame; '' where it was drawn anew."""
-    if piece.layer != "shell":
-        return ""
-    for old in before:
-        alike = old.of == piece.of and old.layer == piece.layer and piece.surface.is_valid and old.surface.is_valid
-        if alike and piece.surface.intersection(old.surface).area > COVERED * piece.area:
-            return old.name
-    return ""
