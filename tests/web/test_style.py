@@ -190,3 +190,42 @@ class Nobody(StyleCase):
         number = self.docket()
         self.post(f"/dockets/{number}/style/step/zzz", {"what": "up"}, 404)
         self.post(f"/dockets/{number}/style/step/zzz", {"what": "fly"}, 400)
+
+
+class Inside(StyleCase):
+    def test_a_level_and_a_landmark_lead_to_what_can_be_done_there(self):
+        number = self.docket()
+        for at, words in (
+            ("front~~bust~inside", ("Lengthen or shorten", "Cut along a line")),
+            ("front~~waist~inside", ("Lengthen or shorten",)),
+            ("front~~bust_point~inside", ("Panel line", "Swing a dart", "Full")),
+        ):
+            page = self.get(f"/dockets/{number}/style?at={at}")
+            self.assertIn("What can be done here", page)
+            for word in words:
+                self.assertIn(word, page, at)
+            self.assertIn("<svg viewBox", page)
+
+    def test_a_level_is_taken_as_it_was_pointed_at(self):
+        number = self.docket()
+        page = self.get(f"/dockets/{number}/style?at=front~~waist~inside")
+        href = next(link for link in self.links(page, "Lengthen or shorten") if "inside" in link)
+        there = self.get(href)
+        self.assertIn("Keep this step", there)
+        self.keep(number, href.split("?")[1])
+        with self.store.read() as session:
+            (step,) = steps_of(session.get(Docket, number).design)
+        self.assertEqual((step.settings["level"], step.settings["below"]), ("waist", -6.0))
+
+    def test_what_is_cut_at_a_level_is_cut_there_on_any_body(self):
+        number = self.docket()
+        page = self.get(f"/dockets/{number}/style?at=back~~bust~inside")
+        self.keep(number, self.links(page, "Cut along a line")[0].split("?")[1])
+        with self.store.read() as session:
+            (step,) = steps_of(session.get(Docket, number).design)
+        self.assertEqual({(where.kind, where.place) for where in step.wheres.values()}, {("level", "bust")})
+
+    def test_nothing_inside_that_is_not_there(self):
+        number = self.docket()
+        for at in ("front~~nose~inside", "nose~~bust~inside", "front~~~inside"):
+            self.assertIn("The recipe", self.get(f"/dockets/{number}/style?at={at}"))

@@ -22,6 +22,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.handles import Handle, handles
 from widehem.core.style.operation import PHASES, CannotStyle, Operation, run
 from widehem.core.style.suggest import Offer, Pointed, everywhere, offers, place_words, places_on, where_at
+from widehem.core.style.suggest_inside import offers_inside, pointed_inside
 from widehem.core.style.where import LostPlaceError, Where, find
 from widehem.core.units import Saying
 from widehem.store.dockets import find_docket
@@ -35,7 +36,7 @@ from widehem.web.hem import Next, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
-from widehem.web.style_state import StyleState, fields_of, of_step, pointed_words, read_style, where_words
+from widehem.web.style_state import StyleState, fields_of, of_step, pointed_words, read_style, where_words, written
 from widehem.web.writing import writing
 
 pages = Blueprint("style", __name__)
@@ -112,13 +113,21 @@ def _with_places(made: Made, state: StyleState) -> StyleState:
         state = replace(state, at=None)
     if state.operation is None or state.at is None:
         return state
-    found = next((offer for offer in offers(made.garment, state.at) if offer.operation.code == state.code), None)
+    found = next((offer for offer in _offers(made, state.at) if offer.operation.code == state.code), None)
     return replace(state, wheres={**(found.wheres if found else {}), **state.wheres})
+
+
+def _offers(made: Made, at: Pointed) -> list[Offer]:
+    return offers_inside(made.garment, at) if at.inside else offers(made.garment, at)
 
 
 def _is_there(made: Made, at: Pointed) -> bool:
     piece = next((piece for piece in made.garment.pieces if piece.name == at.piece), None)
-    if piece is None or not piece.has(at.edge):
+    if piece is None:
+        return False
+    if at.inside:
+        return bool(pointed_inside(piece, at.inside))
+    if not piece.has(at.edge):
         return False
     return not at.dart or any(dart.name == at.dart for dart in piece.edge(at.edge).darts)
 
@@ -256,10 +265,15 @@ def _edges_of(made: Made, code: str, asked: Operation) -> list[tuple[str, Where]
 def _offered(made: Made, at: Pointed, here: str) -> list[Shown]:
     """What can be done at a place, each with a small picture of what it would do to these pieces."""
     context, found = context_of(made), []
-    for offer in offers(made.garment, at):
-        href = f"{here}?{StyleState(at, offer.operation.code, wheres=offer.wheres).query()}"
+    for offer in _offers(made, at):
+        asked = offer.operation
+        settings = {
+            code: value if isinstance(value, str) else written(asked.option(code), value, display())
+            for code, value in offer.settings.items()
+        }
+        href = f"{here}?{StyleState(at, asked.code, settings=settings, wheres=offer.wheres).query()}"
         try:
-            done = run(offer.operation, made.garment, context, {}, offer.wheres)
+            done = run(asked, made.garment, context, offer.settings, offer.wheres)
         except CannotStyle as cannot:
             found.append(Shown(offer, href, wrong=cannot.saying))
             continue
@@ -271,6 +285,9 @@ def _offered(made: Made, at: Pointed, here: str) -> list[Shown]:
 def _at_words(made: Made, at: Pointed | None) -> str:
     if at is None:
         return ""
+    if at.inside:
+        kind = pointed_inside(made.garment.piece(at.piece), at.inside)
+        return f"{plain(at.piece)}, {plain(at.inside)}{' level' if kind == 'level' else ''}"
     edge = made.garment.piece(at.piece).edge(at.edge)
     return f"{plain(at.piece)}, {plain(at.dart)}" if at.dart else f"{plain(at.piece)}, {ROLES[edge.role].words}"
 

@@ -73,6 +73,8 @@ def read_amount(option: Option, text: str, unit: Unit) -> Value:
 
 
 def pointed_words(at: Pointed) -> str:
+    if at.inside:
+        return "~".join((at.piece, "", at.inside, "inside"))
     return "~".join((at.piece, at.edge, at.dart or f"{at.along:.2f}", "dart" if at.dart else "edge"))
 
 
@@ -82,6 +84,8 @@ def read_pointed(text: str) -> Pointed | None:
     if len(parts) != 4:
         return None
     piece, edge, place, kind = parts
+    if kind == "inside":
+        return Pointed(piece, "", inside=place)
     if kind == "dart":
         return Pointed(piece, edge, 0.0, place)
     return Pointed(piece, edge, float(place)) if is_figure(place) else None

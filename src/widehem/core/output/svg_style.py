@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from html import escape
 
 from fontTools.misc.transform import Transform
@@ -15,9 +15,10 @@ from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.setting.option import Option
 from widehem.core.style.handles import Handle
 from widehem.core.style.suggest import Pointed
+from widehem.core.style.suggest_inside import MARKS
 from widehem.core.units import Display
 
-EDGE, SAME, APART, ASPECT = 2.0, 1e-6, 5.0, 1.35  # cm; of the table
+EDGE, SAME, APART, CROSS, ASPECT = 2.0, 1e-6, 5.0, 0.7, 1.35  # cm; of the table
 LAYERS = ("shell", "facing", "lining", "interfacing", "inside")
 Address = Callable[[Pointed], str]
 
@@ -83,9 +84,7 @@ def table_svg(pieces: Sequence[Piece], to: Address, show: Display, at: Pointed |
     for piece in pieces:
         rows.append(f'<path class="cloth layer-{piece.layer}" d="{svg_d(piece.ring, closed=True)}"/>')
         rows += [f'<path class="inside" d="{svg_d([line])}"/>' for line in piece.inside]
-        for level in piece.balance:
-            for a, b in piece.stretches(level.level):
-                rows.append(f'<path class="level" d="{svg_d([Path.through(a, b)])}"/>')
+        rows += _inside_picks(piece, to, at)
     for piece in pieces:
         for edge in piece.edges:
             here = at is not None and (at.piece, at.edge, at.dart) == (piece.name, edge.name, "")
@@ -106,6 +105,27 @@ def table_svg(pieces: Sequence[Piece], to: Address, show: Display, at: Pointed |
                     f'<path class="reach" d="{line}"/><path class="edge dart" d="{line}"/></a>'
                 )
     return "".join(rows)
+
+
+def _inside_picks(piece: Piece, to: Address, at: Pointed | None) -> Iterator[str]:
+    """The levels and the landmarks of a piece, each leading to what can be done there."""
+    for line in piece.balance:
+        path = "".join(svg_d([Path.through(a, b)]) for a, b in piece.stretches(line.level))
+        shapes = f'<path class="reach" d="{path}"/><path class="edge level" d="{path}"/>'
+        if path:
+            yield _inside_pick(piece, line.level, "level", shapes, to, at)
+    for name in MARKS:
+        if piece.layer == "shell" and (spot := piece.marks.get(name)) is not None:
+            x, y = spot
+            cross = f"M{x - CROSS:.2f} {y:.2f}h{2 * CROSS:.2f}M{x:.2f} {y - CROSS:.2f}v{2 * CROSS:.2f}"
+            yield _inside_pick(piece, name, "", f'<path class="reach" d="{cross}"/><path class="edge" d="{cross}"/>', to, at)
+
+
+def _inside_pick(piece: Piece, name: str, kind: str, shapes: str, to: Address, at: Pointed | None) -> str:
+    here = at is not None and (at.piece, at.inside) == (piece.name, name)
+    words = f"{plain(piece.name)}, {plain(name)} {kind}".strip()
+    href = escape(to(Pointed(piece.name, "", inside=name)))
+    return f'<a href="{href}" class="pick{" is-at" if here else ""}" aria-label="{escape(words)}">{shapes}</a>'
 
 
 def pieces_svg(pieces: Sequence[Piece], aspect: float = 1.2) -> tuple[str, str]:

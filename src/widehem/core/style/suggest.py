@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
+from dataclasses import field
 from typing import Literal
 
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.garment import EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import centre, plain
+from widehem.core.setting.option import Value
 from widehem.core.style.operation import OPERATIONS, Operation
 from widehem.core.style.where import Where
 from widehem.core.values import record
@@ -22,27 +24,30 @@ HEMS = ("hem", "wrist")
 
 @record(frozen=True)
 class Pointed:
-    """What was pointed at: an edge of a piece, so far along it, or one of its darts."""
+    """What was pointed at: an edge of a piece, so far along it, or one of its darts; or, inside the piece, a level or a landmark."""
 
     piece: str
     edge: str
     along: float = 0.0
     dart: str = ""
+    inside: str = ""
 
 
 @record(frozen=True)
 class Offer:
-    """An operation that can be done at a place, with its places found. open: those it asks for that the maker still has to name."""
+    """An operation that can be done at a place, with its places found. open: those it asks for that the maker still has to name;
+    settings: what the place already says."""
 
     operation: Operation
     wheres: Wheres
     open: tuple[str, ...] = ()
+    settings: Mapping[str, Value] = field(default_factory=dict)
 
 
 def where_at(garment: Garment, at: Pointed) -> Where:
     """A place said in the names of the draft, as far as the edge comes from it, so that it is found again on any body."""
     edge = garment.piece(at.piece).edge(at.edge)
-    ref, before, whole, back = _drafted(garment, SeamEdge(at.piece, at.edge))
+    ref, before, whole, back = drafted_edge(garment, SeamEdge(at.piece, at.edge))
     if at.dart:
         return Where(ref.piece, ref.edge, "dart", at.dart)
     here = edge.length - at.along if back else at.along
@@ -50,7 +55,7 @@ def where_at(garment: Garment, at: Pointed) -> Where:
     return Where(ref.piece, ref.edge, "part", round(min(max(share, 0.0), 1.0), 4))
 
 
-def _drafted(garment: Garment, entry: SeamEdge) -> tuple[EdgeRef, float, float, bool]:
+def drafted_edge(garment: Garment, entry: SeamEdge) -> tuple[EdgeRef, float, float, bool]:
     """The edge of the draft an edge is a part of, how much of that lies before it, its whole length, whether it runs the other way."""
     for ref, chain in garment.now.items():
         before = 0.0
@@ -137,11 +142,11 @@ def _facing(piece: Piece, edge: Edge, *roles: str) -> Iterator[Edge]:
         yield from (other for other in piece.edges if other.role == role and other.name != edge.name)
 
 
-def _side_of(piece: Piece) -> Edge | None:
+def side_of(piece: Piece) -> Edge | None:
     return next((edge for role in ("side", "underarm", "panel", "inseam") for edge in piece.edges_of(role)), None)
 
 
-def _dart_or_part(garment: Garment, piece: Piece, edge: Edge) -> Where:
+def dart_or_part(garment: Garment, piece: Piece, edge: Edge) -> Where:
     """The middle one of the darts of an edge; without one its middle."""
     darts = [dart for dart in edge.darts if dart.sewn is None]
     if not darts:
@@ -170,7 +175,7 @@ def _divide(garment: Garment, piece: Piece, edge: Edge, at: Pointed) -> Wheres |
 
 @guess("panel.line")
 def _panel(garment: Garment, piece: Piece, edge: Edge, at: Pointed) -> Wheres | None:
-    side = _side_of(piece)
+    side = side_of(piece)
     if side is None or edge.role not in (*TOPS, *BOTTOMS) or not piece.middle:
         return None
     here = where_at(garment, at)
@@ -178,7 +183,7 @@ def _panel(garment: Garment, piece: Piece, edge: Edge, at: Pointed) -> Wheres | 
     other = next(iter(_facing(piece, edge, *(BOTTOMS if above else TOPS))), None)
     if other is None:
         return None
-    there = _dart_or_part(garment, piece, other)
+    there = dart_or_part(garment, piece, other)
     return {"top": here if above else there, "bottom": there if above else here, "over": _at(garment, piece, side, 0.5)}
 
 
@@ -250,7 +255,7 @@ Kind = Literal["level", "notch", "dart", "part"]
 
 def places_on(garment: Garment, piece: Piece, edge: Edge) -> list[tuple[str, Where]]:
     """Places of an edge that have a name, with their words: darts, notches, levels, its ends and its middle."""
-    ref, _, _, _ = _drafted(garment, SeamEdge(piece.name, edge.name))
+    ref, _, _, _ = drafted_edge(garment, SeamEdge(piece.name, edge.name))
     found: list[tuple[str, Where]] = []
     for gap in edge.gaps:
         if isinstance(gap, Dart) and gap.sewn is None:
