@@ -5,13 +5,14 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import TYPE_CHECKING, Any
 
-from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, UniqueConstraint, func, select
+from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, func, select
 from sqlalchemy.orm import Mapped, column_property, mapped_column, relationship
 
 from widehem.core.drafting.ease_plans import over_layers
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.wear import Wear
 from widehem.store.base import Base, now
+from widehem.store.house_rows import HouseEase, HouseList, HouseRow, HouseTable
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
 
 __all__ = [
@@ -332,67 +333,6 @@ def _worn_under(counts: str) -> Any:
 
 for _name, _counts in (("under", "ordinary"), ("padded_under", "padded")):
     Docket.__mapper__.add_property(_name, column_property(_worn_under(_counts)))
-
-
-class HouseList(Base):
-    """A list of measures a workroom takes again and again."""
-
-    __tablename__ = "house_list"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(String(60))
-    codes: Mapped[list[str]]
-    created_at: Mapped[datetime] = mapped_column(default=now)
-
-
-class HouseTable(Base):
-    """A figure table of the workroom's own, copied from another and changed."""
-
-    __tablename__ = "house_table"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(String(60))
-    bust_difference: Mapped[float]
-    row: Mapped[dict[str, float]]
-    formulas: Mapped[dict[str, str]]
-    young: Mapped[bool]
-    version: Mapped[int] = mapped_column(default=1)
-    __mapper_args__ = {"version_id_col": version}
-
-    @property
-    def code(self) -> str:
-        """The code a wearer keeps."""
-        return f"house-{self.id}"
-
-
-class HouseEase(Base):
-    """A plan of ease of the workroom's own. amounts: cm round the body by level."""
-
-    __tablename__ = "house_ease"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(String(60))
-    why: Mapped[str] = mapped_column(String(200), default="")
-    amounts: Mapped[dict[str, float]]
-    cloth: Mapped[str] = mapped_column(String(10), default="woven")
-    layers: Mapped[float] = mapped_column(default=0.0)
-    stretch: Mapped[float] = mapped_column(default=30.0)
-    version: Mapped[int] = mapped_column(default=1)
-    __mapper_args__ = {"version_id_col": version}
-
-    @property
-    def code(self) -> str:
-        """The code the plan goes by in an address."""
-        return f"house-{self.id}"
-
-
-class HouseRow(Base):
-    """A value of the house in place of a default. of: a method, a plan of allowances, '' for every method; text as it was
-    written."""
-
-    __tablename__ = "house_value"
-    __table_args__ = (UniqueConstraint("of", "key"),)
-    id: Mapped[int] = mapped_column(primary_key=True)
-    of: Mapped[str] = mapped_column(String(60), default="")
-    key: Mapped[str] = mapped_column(String(60))
-    text: Mapped[str] = mapped_column(String(60))
 
 
 class Listening(Base):

@@ -1,0 +1,71 @@
+"""The tables of what the house has of its own: lists of measures, figure tables, plans of ease, values."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import String, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column
+
+from widehem.store.base import Base, now
+
+
+class HouseList(Base):
+    """A list of measures a workroom takes again and again."""
+
+    __tablename__ = "house_list"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    codes: Mapped[list[str]]
+    created_at: Mapped[datetime] = mapped_column(default=now)
+
+
+class HouseTable(Base):
+    """A figure table of the workroom's own, copied from another and changed."""
+
+    __tablename__ = "house_table"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    bust_difference: Mapped[float]
+    row: Mapped[dict[str, float]]
+    formulas: Mapped[dict[str, str]]
+    young: Mapped[bool]
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def code(self) -> str:
+        """The code a wearer keeps."""
+        return f"house-{self.id}"
+
+
+class HouseEase(Base):
+    """A plan of ease of the workroom's own. amounts: cm round the body by level."""
+
+    __tablename__ = "house_ease"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    why: Mapped[str] = mapped_column(String(200), default="")
+    amounts: Mapped[dict[str, float]]
+    cloth: Mapped[str] = mapped_column(String(10), default="woven")
+    layers: Mapped[float] = mapped_column(default=0.0)
+    stretch: Mapped[float] = mapped_column(default=30.0)
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def code(self) -> str:
+        """The code the plan goes by in an address."""
+        return f"house-{self.id}"
+
+
+class HouseRow(Base):
+    """A value of the house in place of a default. of: a method, a plan of allowances, '' for every method; text as it was
+    written."""
+
+    __tablename__ = "house_value"
+    __table_args__ = (UniqueConstraint("of", "key"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    of: Mapped[str] = mapped_column(String(60), default="")
+    key: Mapped[str] = mapped_column(String(60))
+    text: Mapped[str] = mapped_column(String(60))
