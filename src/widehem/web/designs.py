@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -12,7 +13,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.body.sizes import body_of, sizes
 from widehem.core.design.design import Design
-from widehem.core.design.files import LARGEST, DesignFileError, design_as_json, read_design
+from widehem.core.design.files import LARGEST, DesignFileError, Named, design_as_json, read_design
 from widehem.core.design.kept import made_before
 from widehem.core.design.make import Made
 from widehem.core.design.sensitivity import looked_at
@@ -26,7 +27,7 @@ from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_docket, productions
 from widehem.store.files import company
 from widehem.store.journal import tell
-from widehem.store.models import DesignRow, DesignVersion, Wearer, now
+from widehem.store.models import DesignRow, DesignVersion, Docket, Wearer, now
 from widehem.store.recipes import (
     back_to,
     begin_design,
@@ -42,7 +43,7 @@ from widehem.store.recipes import (
     stay,
     versions_of,
 )
-from widehem.web.hem import Next
+from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import is_number, number_of
 from widehem.web.selvedge import Selvedge
@@ -92,13 +93,30 @@ def _trouble(made: Made) -> tuple[Saying, ...]:
     return tuple(wrong)
 
 
+def _counted(own: Sequence[tuple[DesignRow, int]]) -> list[Slot]:
+    worn = sum(count for _, count in own)
+    return [
+        Slot("Of this house", "count", str(len(own)), "", f"{worn} garments by them"),
+        Slot("That ship", "count", str(len(shipped())), "", "to begin from"),
+    ]
+
+
+def _worn(named: Named, out: Sequence[Docket]) -> list[Slot]:
+    stays = sum(docket.stays is not None for docket in out)
+    return [
+        Slot("The recipe", "count", str(len(named.design.steps)), "steps", "after the block"),
+        Slot("Follow it", "count", str(len(out) - stays), "", "change with it"),
+        Slot("Stay", "count", str(stays), "", "as it was then"),
+    ]
+
+
 @pages.get("/designs")
 def index() -> str:
     """The designs of the house, and those that ship."""
     with current_store().read() as session:
         own = [(row, count) for row in designs(session) for count in [how_many(session).get(row.id, 0)]]
     return render_template(
-        "designs.html", own=own, shipped=shipped(), selvedge=Selvedge(), slots=(), tally="",
+        "designs.html", own=own, shipped=shipped(), selvedge=Selvedge(), slots=_counted(own), tally="",
         next=Next("Back to the day", url_for("desk.index")), wrong="",
     )  # fmt: skip
 
@@ -158,7 +176,7 @@ def read() -> Any:
         with current_store().read() as session:
             own = [(row, how_many(session).get(row.id, 0)) for row in designs(session)]
         page = render_template(
-            "designs.html", own=own, shipped=shipped(), selvedge=Selvedge(), slots=(), tally="",
+            "designs.html", own=own, shipped=shipped(), selvedge=Selvedge(), slots=_counted(own), tally="",
             next=Next("Back to the day", url_for("desk.index")), wrong=str(error),
         )  # fmt: skip
         return page, 422
@@ -182,7 +200,7 @@ def one(design_id: int) -> str:
         people = [(p, [w for w in p.wearers if w.binned_at is None]) for p in productions(session) if p.binned_at is None]
     return render_template(
         "design.html", row=row, named=named, words=[(step, step_words(step)) for step in named.design.steps], out=out, kept=kept,
-        people=people, needs=names(named.design.drawn_by.uses()), method=named.design.drawn_by, selvedge=Selvedge(), slots=(), tally="",
+        people=people, needs=names(named.design.drawn_by.uses()), method=named.design.drawn_by, selvedge=Selvedge(), slots=_worn(named, out), tally="",
         next=Next("See it on everybody", url_for("designs.everybody", design_id=design_id), "Back to the designs", url_for("designs.index")),
     )  # fmt: skip
 
@@ -316,7 +334,7 @@ def everybody(design_id: int) -> str:
     )
     return render_template(
         "everybody.html", row=row, cells=cells, places=places, production=production if figure not in FIGURES else None, figure=figure,
-        figures=FIGURES, selvedge=Selvedge(), slots=(), tally="", next=Next("Back to the design", url_for("designs.one", design_id=design_id)),
+        figures=FIGURES, selvedge=Selvedge(), slots=[Slot("Drawn for", "count", str(len(cells)), "bodies", "each beside its reason")], tally="", next=Next("Back to the design", url_for("designs.one", design_id=design_id)),
     )  # fmt: skip
 
 
