@@ -66,6 +66,20 @@ class Shipped(unittest.TestCase):
         self.assertEqual(wrong, [])
 
 
+class OnTheTable(unittest.TestCase):
+    def test_no_piece_of_a_design_lies_on_another(self):
+        for code, named in shipped().items():
+            for build in ("typical", "full", "child"):
+                laid = make(named.design, looked_at(named.design, upper_build(build))).laid
+                on = [
+                    (piece.name, other.name)
+                    for n, piece in enumerate(laid)
+                    for other in laid[:n]
+                    if piece.surface.intersection(other.surface).area > 1.0
+                ]
+                self.assertEqual(on, [], (code, build))
+
+
 class Files(unittest.TestCase):
     def test_there_and_back(self):
         for named in shipped().values():

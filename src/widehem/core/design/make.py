@@ -33,7 +33,11 @@ from widehem.core.style.operation import PHASES, Context, DraftOf
 from widehem.core.units import Saying
 from widehem.core.values import kept, record
 
-APART, ASPECT = 6.0, 1.35  # cm on the sheet between what was drawn and a piece that was made of it; of the sheet
+APART, ASPECT, LIES_ON = (
+    6.0,
+    1.35,
+    1.0,
+)  # cm on the sheet between what was drawn and a piece that was made of it; of the sheet; cm²
 NEAR = 0.02  # cm
 # settings of every method that are truing, done last: which operations they ask for
 TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.corners", "true.seams")}
@@ -185,12 +189,20 @@ def _sleeves(chart: Chart) -> Callable[[str, Garment], Garment]:
 
 
 def _table(drawn: Draft, garment: Garment) -> Table:
-    """Where the pieces lie: those that were drawn where they were drawn, others at their right and in rows below."""
-    table = drawn.table
-    new = [piece for piece in garment.pieces if piece.name not in table.lay]
+    """Where the pieces lie: those that were drawn where they were drawn, others, and those that grew into them, at their right and in
+    rows below."""
+    table, kept, new = drawn.table, list[Piece](), list[Piece]()
+    before = {piece.name: piece for piece in drawn.garment.pieces}
+    for piece in garment.pieces:
+        laid = table.laid(piece) if piece.name in table.lay else None
+        if laid is None or (piece is not before.get(piece.name) and any(_over(laid, other) for other in kept)):
+            new.append(piece)
+        else:
+            kept.append(laid)
     if not new:
         return table
-    lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in drawn.laid), strict=True)
+    there = [*drawn.laid, *kept]
+    lefts, tops, rights, bottoms = zip(*(piece.bounds for piece in there), strict=True)
     left, deep = min(lefts), max(bottoms)
     whole = (max(rights) - left) * (deep - min(tops)) + sum(
         (far - near + APART) * (low - high + APART) for near, high, far, low in (piece.bounds for piece in new)
@@ -204,6 +216,14 @@ def _table(drawn: Draft, garment: Garment) -> Table:
         table = table.with_piece(piece.name, as_drawn(x - near, y - high))
         x, lowest = x + far - near + APART, max(lowest, y + low - high)
     return table
+
+
+def _over(piece: Piece, other: Piece) -> bool:
+    """Whether a piece lies on another."""
+    left, top, right, bottom = piece.bounds
+    near, high, far, low = other.bounds
+    apart = right <= near or far <= left or bottom <= high or low <= top
+    return not apart and bool(piece.surface.intersection(other.surface).area > LIES_ON)
 
 
 def _drawn_again(drawn: Draft, garment: Garment, table: Table) -> tuple[Mark, ...]:
