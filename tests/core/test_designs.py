@@ -12,6 +12,7 @@ from widehem.core.design.design import Design, Step
 from widehem.core.design.files import DesignFileError, Named, design_as_data, design_as_json, read_design
 from widehem.core.design.make import make
 from widehem.core.design.replay import Replay, State, stepped
+from widehem.core.design.sensitivity import looked_at
 from widehem.core.design.ships import shipped
 from widehem.core.output.json_draft import draft_as_json
 from widehem.core.setting.refusal import CannotDraft
