@@ -25,6 +25,7 @@ class Find(WebCase):
         self.assertIn("Ferry skirt", self.found("ODILE")["Garments"], "by whose it is")
         self.assertIn("Odile Marsh", self.found("keeper+ferry")["Wearers"], "by the part")
         self.assertIn("The Lantern Ferry", self.found("lantern")["Productions"])
+        self.assertIn("Lamplighter&#39;s robe", [name.replace("'", "&#39;") for name in self.found("lamplighter")["Designs"]])
         self.assertIn("Two-panel skirt block", self.found("two-panel")["Methods"])
         self.assertIn("Neck", self.found("neck")["Measures"])
         self.assertIn("House values", self.found("zone")["The workroom&#39;s own"] if "The workroom&#39;s own" in self.found("zone")

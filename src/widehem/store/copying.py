@@ -8,7 +8,22 @@ from widehem.core.drafting.method import METHODS
 from widehem.store.dockets import bodice_for
 from widehem.store.models import Docket, Wearer
 
-SAME = ("design_id", "stays", "rules", "options", "ease", "house", "plan", "amounts", "paper", "foundation")
+SAME = (
+    "design_id",
+    "stays",
+    "rules",
+    "options",
+    "ease",
+    "house",
+    "plan",
+    "amounts",
+    "paper",
+    "foundation",
+    "counts",
+    "closes",
+    "attaches",
+    "quick",
+)
 
 
 def copy_for(session: Session, docket: Docket, wearer: Wearer, name: str) -> Docket:

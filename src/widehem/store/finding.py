@@ -9,7 +9,7 @@ from sqlalchemy import ColumnElement, and_, case, literal, or_, select
 from sqlalchemy.orm import Session, contains_eager, joinedload
 
 from widehem.core.values import record
-from widehem.store.models import Docket, Production, Wearer
+from widehem.store.models import DesignRow, Docket, Production, Wearer
 
 MOST = 20  # of each kind
 
@@ -21,6 +21,7 @@ class Found:
     productions: tuple[Production, ...] = ()
     wearers: tuple[Wearer, ...] = ()
     dockets: tuple[Docket, ...] = ()
+    designs: tuple[DesignRow, ...] = ()
 
 
 def find(session: Session, words: Sequence[str]) -> Found:
@@ -43,7 +44,12 @@ def find(session: Session, words: Sequence[str]) -> Found:
         .options(contains_eager(Docket.wearer), contains_eager(Docket.production), joinedload(Docket.design))
         .order_by(_how_many(words, Docket.name).desc(), Docket.updated_at.desc())
     )
-    found = (tuple(session.scalars(query.limit(MOST))) for query in (productions, wearers, dockets))
+    designs = (
+        select(DesignRow)
+        .where(DesignRow.own, DesignRow.binned_at.is_(None), _all(words, DesignRow.name, DesignRow.summary))
+        .order_by(_how_many(words, DesignRow.name).desc(), DesignRow.name)
+    )
+    found = (tuple(session.scalars(query.limit(MOST))) for query in (productions, wearers, dockets, designs))
     return Found(*found)
 
 

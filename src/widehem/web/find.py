@@ -20,6 +20,7 @@ LONGEST = 60
 ROOMS = (  # words they are found by, name, what is there, endpoint
     ("lists measures session", "Lists of measures", "what a session takes", "lists.all_lists"),
     ("figure tables estimates curved straight child", "Figure tables", "what measures follow from others", "tables.table"),
+    ("designs recipes style patterns ship", "Designs", "recipes apart from wearers, and those that ship", "designs.index"),
     ("ease plans close easy coat jersey", "Plans of ease", "how much larger than the body", "ease.plan"),
     ("house values defaults allowances zone days time", "House values", "in place of the usual; the zone of its days", "house.values"),
     ("tape stand-in digital bluetooth", "Tape stand-in", "sends readings as a digital tape does", "listen.stand_in"),
@@ -45,6 +46,7 @@ def page() -> str:
         len(found.productions)
         + len(found.wearers)
         + len(found.dockets)
+        + len(found.designs)
         + len(methods)
         + len(measures)
         + len(rooms)
