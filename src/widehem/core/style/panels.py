@@ -181,8 +181,8 @@ def faces_through(
         return head + sides[0], head + sides[1]
     assert upper is not None
     axis = (point - upper.middle).unit()
-    tail = Path((curve_between(point, axis, bottom.point, (bottom.point - point).unit()),))
-    sides = [_out_to(upper.turned_about, -axis, leg).reverse() for leg in (upper.outer, upper.inner)]
+    tail = Path((curve_between(upper.point, axis, bottom.point, (bottom.point - point).unit()),))
+    sides = [_out_to(upper.point, -axis, leg).reverse() for leg in (upper.outer, upper.inner)]
     return sides[0] + tail, sides[1] + tail
 
 

@@ -14,7 +14,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.rims import ends_of
-from widehem.core.pattern.roles import BACK, FRONT
+from widehem.core.pattern.roles import BACK, FRONT, plain
 from widehem.core.pattern.shaping import blended, edge_blended, faired, smooth_over_darts, with_edges
 from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.refusal import CannotDraft
@@ -214,6 +214,9 @@ def _slit(piece: Piece, high: float) -> Piece:
 SCHOOL = Option("long", "Length", "length", 60.0, "of the skirt, from the waist", 25.0, 140.0, 1.0)
 
 
+OPENS_TOO = ("centre_back", "side")  # openings that go on into the skirt block
+
+
 @operation(
     "skirt.join", "joining", "Skirt joined on", "the two-panel skirt of the same wearer, drawn for this waist and sewn to it",
     options=(SCHOOL,), wheres={"waist": "any place on the waist"},
@@ -229,7 +232,7 @@ def join_skirt(job: Job) -> Change:
     if not all(halves.values()):
         raise CannotStyle(say("This waist does not go round front and back."), ("waist",))
     at = garment.opening()
-    opening = at.at if at is not None else "centre_back"
+    opening = "centre_back" if at is None else at.at if at.at in OPENS_TOO else "none"
     try:
         skirt = job.context.draft_of("skirt.two_panel", {"length": job.length("long"), "opening_at": opening}, {})
     except CannotDraft as refusal:
@@ -264,6 +267,9 @@ def join_skirt(job: Job) -> Change:
     if garment.openings and at is not None and skirt.openings:
         openings = (Opening(at.at, at.length + skirt.openings[0].length, at.by),)
     said: list[Saying] = [say("The waist of the skirt is {0s} to fit the one above, at its sides.", widened)]
+    if opening == "none" and at is not None:
+        words = "The skirt has no opening of its own under that at the {}: cut a seam there, or let it go over the head."
+        said.append(say(words.format(plain(at.at))))
     return Change((*garment.pieces, *made), tuple(seams), openings, said=tuple(said), made=tuple(p.name for p in made))
 
 
