@@ -11,7 +11,7 @@ from typing import Any
 
 from widehem import __version__
 from widehem.cli_designs import add_commands as add_designs
-from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused
+from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused, hand_over
 from widehem.core.units import METRIC, Unit, as_unit
 
 
@@ -170,15 +170,7 @@ def _draft(arguments: argparse.Namespace) -> int:
     except CannotDraft as refusal:
         print(json.dumps(refusal_as_json(refusal), ensure_ascii=False))
         return REFUSED
-    if arguments.out:
-        try:
-            arguments.out.write_bytes(data)
-        except OSError as error:
-            raise UsageError(f"{arguments.out} cannot be written: {error.strerror}.") from None
-    else:
-        sys.stdout.buffer.write(data)
-        sys.stdout.flush()
-    return FINE
+    return hand_over(data, arguments.out)
 
 
 def _plan(name: str, method: Any) -> Any:

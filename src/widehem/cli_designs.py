@@ -9,7 +9,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from widehem.cli_house import FINE, REFUSED, UsageError
+from widehem.cli_house import FINE, REFUSED, UsageError, hand_over
 from widehem.core.units import METRIC, Unit
 
 Reads = Callable[[Path], tuple[Any, Unit]]
@@ -125,12 +125,4 @@ def _design(arguments: argparse.Namespace, read_chart: Reads, written: Writes) -
             return REFUSED
         for refused in made.refused:
             print(f"{refused.step}: {refused.saying.text()}", file=sys.stderr)
-    if arguments.out:
-        try:
-            arguments.out.write_bytes(data)
-        except OSError as error:
-            raise UsageError(f"{arguments.out} cannot be written: {error.strerror}.") from None
-    else:
-        sys.stdout.buffer.write(data)
-        sys.stdout.flush()
-    return FINE
+    return hand_over(data, arguments.out)

@@ -17,6 +17,19 @@ class UsageError(Exception):
     """Bad input; one sentence for stderr."""
 
 
+def hand_over(data: bytes, out: Path | None) -> int:
+    """Write what was made to a file, or to standard output. Raises UsageError."""
+    if out is not None:
+        try:
+            out.write_bytes(data)
+        except OSError as error:
+            raise UsageError(f"{out} cannot be written: {error.strerror}.") from None
+    else:
+        sys.stdout.buffer.write(data)
+        sys.stdout.flush()
+    return FINE
+
+
 def add_commands(commands: Any) -> None:
     """The commands of the house, with what each takes."""
     serve = commands.add_parser("serve", help="serve the pages on 127.0.0.1")

@@ -91,7 +91,7 @@ def _from_the_back(garment: Garment, chain: Chain) -> Chain:
         if _meets(garment, row[-1], first=False) == "centre_back" or _meets(garment, row[0], first=True) == "centre_front":
             return tuple(entry.turned() for entry in reversed(row))
     first, last = (garment.piece(chain[n].piece).of for n in (0, -1))
-    return turned if first == "front" and last == "back" else chain
+    return turned if (first, last) == (FRONT, BACK) else chain
 
 
 def _meets(garment: Garment, entry: SeamEdge, *, first: bool) -> str:

@@ -11,6 +11,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Opening
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import FRONT
 from widehem.core.pattern.shaping import strip
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.collars import undercollar
@@ -84,7 +85,7 @@ BY = Option("by", "Closed by", "choice", "zip", "what holds it", choices=(Choice
 def fly(job: Job) -> Change:
     """The fly and the shield by the length of the opening, rounded below."""
     down, wide = job.length("down"), job.length("wide")
-    fronts = [(p, e) for p, e in job.garment.edges_of("crotch", part="front")]
+    fronts = [(p, e) for p, e in job.garment.edges_of("crotch", part=FRONT)]
     if not fronts:
         raise CannotStyle(say("There is no crotch seam in front to open."))
     if down > fronts[0][1].length - 6.0:
