@@ -229,3 +229,21 @@ class Inside(StyleCase):
         number = self.docket()
         for at in ("front~~nose~inside", "nose~~bust~inside", "front~~~inside"):
             self.assertIn("The recipe", self.get(f"/dockets/{number}/style?at={at}"))
+
+
+class InInches(StyleCase):
+    def test_a_figure_that_is_left_as_it_is_shown_stays_to_the_last_digit(self):
+        number = self.docket()
+        self.keep(number, "do=neck.shape&s.wider=1.3+cm")
+        self.client.set_cookie("wh_unit", "in")
+        page = self.get(f"/dockets/{number}/style?open={self.step(number).id}")
+        shown = dict(re.findall(r'name="(s\.\w+)" value="([^"]*)"', page))
+        self.assertEqual(shown["s.wider"], "1/2")
+        fields = "&".join(f"{key}={value.replace(' ', '+')}" for key, value in {**shown, "s.lower": "3 in"}.items())
+        self.keep(number, f"do=neck.shape&step={self.step(number).id}&{fields}")
+        self.assertEqual(self.step(number).settings, {"wider": 1.3, "lower": 7.62})
+
+    def step(self, number):
+        with self.store.read() as session:
+            (step,) = steps_of(session.get(Docket, number).design)
+        return step

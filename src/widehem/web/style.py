@@ -137,8 +137,8 @@ def _tried(work: Work, made: Made, steps: Sequence[Step], state: StyleState, err
     asked = state.operation
     if asked is None:
         return None
-    values = state.values(display().unit, errors)
     kept = next((step for step in steps if step.id == state.step), None)
+    values = state.values(display(), errors, kept.settings if kept is not None else None)
     step = Step(
         state.step or NEW, asked.code, values, dict(state.wheres), dict(state.names), maybe=kept.maybe if kept else False
     )
@@ -321,7 +321,8 @@ def keep(docket_id: int) -> Any:
     state = read_style(dict(parse_qsl(request.form.get("good", ""), keep_blank_values=True)))
     errors: dict[str, str] = {}
     asked = state.operation
-    values = state.values(display().unit, errors)
+    old = next((step for step in work.design().steps if step.id == state.step), None)
+    values = state.values(display(), errors, old.settings if old is not None else None)
     if asked is None or errors:
         return redirect(f"{url_for('style.station', docket_id=docket_id)}?{state.query()}", 303)
     made = work.made()

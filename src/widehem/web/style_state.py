@@ -47,15 +47,22 @@ class StyleState:
         words += [(NAME + code, text) for code, text in sorted(state.names.items())]
         return urlencode(words)
 
-    def values(self, unit: Unit, errors: dict[str, str]) -> dict[str, Value]:
-        """The settings as values; what cannot be is told in errors and left out."""
+    def values(self, show: Display, errors: dict[str, str], kept: Mapping[str, Value] | None = None) -> dict[str, Value]:
+        """The settings as values; what cannot be is told in errors and left out. kept: those of the step as it stands: a figure that is
+        left as it was shown stays what it was, to the last digit."""
         found: dict[str, Value] = {}
         asked = self.operation
         for code, text in self.settings.items():
             if asked is None:
                 break
             try:
-                found[code] = read_amount(asked.option(code), text, unit)
+                option = asked.option(code)
+                was = (kept or {}).get(code, option.default)
+                if isinstance(was, float | int) and text.strip() in (written(option, was, show), show.setting(was)):
+                    if code in (kept or {}):
+                        found[code] = was
+                    continue
+                found[code] = read_amount(option, text, show.unit)
             except KeyError:
                 continue
             except OptionError as error:

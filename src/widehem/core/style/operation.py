@@ -218,7 +218,11 @@ def _worked(option: Option, value: Value, chart: Chart) -> Value:
         known = [name for name in lacking if name in CATALOGUE]
         if len(known) < len(lacking):
             unknown = ", ".join(sorted({*lacking} - {*known}))
-            raise CannotStyle(say(f"{option.name}: the formula names {unknown}, which is no measure."))
+            raise CannotStyle(
+                say(
+                    f"{option.name}: the formula names {unknown}, which is no measure: write a figure, or measures as in waist / 4."
+                )
+            )
         words = ", ".join(CATALOGUE[name].name.lower() for name in known)
         raise CannotStyle(say(f"{option.name} rests on {words}: measure it and write it on the chart."), (), tuple(known))
     came_to = formula.value(lambda name: chart.values[name])
