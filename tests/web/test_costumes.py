@@ -107,6 +107,26 @@ class Layers(Costumes):
         self.assertEqual(self.client.get("/wearers/999/costumes").status_code, 404)
 
 
+class Versions(Costumes):
+    def test_an_earlier_version_is_drawn_over_what_is_under_it_now(self):
+        with self.store.read() as session:
+            number = self.named(session, "Ferry master's waistcoat").id
+        self.post(f"/dockets/{number}/keep", {"good": "e.waist=8+cm", "version": str(self.version(number))})
+        self.worn("Deckhand's shirt", counts="padded")
+        page = self.get(f"/dockets/{number}/compare")
+        earlier = re.findall(r'value="(version:\d+)"', page)
+        self.assertTrue(earlier)
+        there = self.get(f"/dockets/{number}/compare?with={earlier[0]}")
+        self.assertNotIn("is not", there.split("Held against")[1][:400])
+        self.assertRegex(there, r"bust</th>\s*<td[^>]*>123\.9</td>\s*<td[^>]*>123\.9")
+        self.post(f"/dockets/{number}/versions/{earlier[0].split(':')[1]}", {})
+        self.assertEqual(self.order(), ["Deckhand's shirt", "Ferry master's waistcoat"])
+
+    def version(self, number):
+        with self.store.read() as session:
+            return session.get(Docket, number).version
+
+
 class Sheet(Costumes):
     def words(self, query=""):
         answer = self.client.get(f"/wearers/7/costume.pdf?costume=Ferryman{query}")

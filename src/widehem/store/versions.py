@@ -16,7 +16,8 @@ from widehem.store.making import Work
 from widehem.store.models import DesignRow, Docket, now
 
 STANDS = ("due_on", "waits", "cut_on", "fitted_on", "finished_on")  # where it stands; its lines do not know of it
-NOT_A_VERSION = {"id", "production_id", "wearer_id", "version", "created_at", "updated_at", "binned_at", *STANDS}
+WORN = ("costume", "worn")  # its place among others: that is theirs too
+NOT_A_VERSION = {"id", "production_id", "wearer_id", "version", "created_at", "updated_at", "binned_at", *STANDS, *WORN}
 MOST = 200
 FIRST = 0  # the number of the version before anything that is known was done
 DRAWN_BY = {
@@ -92,4 +93,6 @@ def as_it_was(session: Session, work: Work, version: Version) -> Work:
     set_committed_value(copy, "design", session.get(DesignRow, copy.design_id))
     set_committed_value(copy, "wearer", work.docket.wearer)
     set_committed_value(copy, "production", work.docket.production)
+    for name in (*WORN, "under", "padded_under"):
+        set_committed_value(copy, name, getattr(work.docket, name))
     return replace(work, docket=copy, alterations=alterations_of(copy))
