@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import os
 import shutil
 import sys
@@ -76,6 +77,8 @@ def add_commands(commands: Any) -> None:
 
 def _serve(arguments: argparse.Namespace) -> int:
     from widehem.store.copies import FOLDER
+
+    gc.disable()  # what is loaded now stays: it is looked at once, when all of it is there
     from widehem.web.serve import serve
 
     if not 0 <= arguments.port <= 65535:

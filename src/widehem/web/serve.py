@@ -200,3 +200,4 @@ def settle_down() -> None:
     gc.collect()
     gc.freeze()
     gc.set_threshold(20_000, 20, 20)
+    gc.enable()
