@@ -1,5 +1,6 @@
 """Sleeves: what each makes of the armhole, and its own lengths."""
 
+import re
 import unittest
 
 from tests.bodies import UPPER
@@ -83,6 +84,16 @@ class ByHand(unittest.TestCase):
                     self.assertAlmostEqual(over, seam.ease[0], delta=0.05)
             one, two = (m.garment.round_of("neck") for m in (made, block))
             self.assertAlmostEqual(one, two, delta=1e-6)
+
+    def test_a_kimono_that_runs_into_the_body_names_an_underarm_that_fits(self):
+        for build, slope in (("full", 50.0), ("straight", 50.0), ("belly", 50.0)):
+            asked = {"down": 0.0, "hem": 18.0, "slope": slope}
+            (refused,) = on("bodice.plain", step("sleeve.kimono", asked, id="k"), build=build).refused
+            named = re.search(r"put the underarm (\d+\.\d) down", refused.saying.text())
+            made = on("bodice.plain", step("sleeve.kimono", {**asked, "down": float(named[1])}, id="k"), build=build)
+            self.assertEqual(made.refused, ())
+            just_less = {**asked, "down": float(named[1]) - 1.0}
+            self.assertTrue(on("bodice.plain", step("sleeve.kimono", just_less, id="k"), build=build).refused)
 
     def test_kimono_seams_are_as_long_in_front_as_behind(self):
         for build in UPPER:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
 
 from widehem.core.geometry.curves import curve_between
@@ -22,7 +23,7 @@ from widehem.core.style.notching import notched
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.sectors import sector
 from widehem.core.style.sewing_on import rim_at
-from widehem.core.units import say
+from widehem.core.units import Saying, say
 
 APART = 0.15  # cm that front and back may differ
 LONG = Option(
@@ -52,12 +53,9 @@ def kimono(job: Job) -> Change:
     """Front and back carried on over the arm; both seams of the sleeve are as long in front as behind."""
     long, half, down = job.length("long"), job.length("hem"), job.length("down")
     pieces = {piece.name: piece for piece in job.garment.pieces}
-    arms: dict[str, tuple[Piece, Path, Path, Path]] = {}
-    want = 0.0
-    for part in (FRONT, BACK):
-        piece = with_armhole(job, part)
-        arms[part] = _arm(job, piece, long, half, down, want)
-        want = arms[part][3].length
+    arms = _arms(job, long, half, down)
+    if not _lie_flat(job, arms):
+        raise CannotStyle(_would_fit(job, long, half, down))
     seams = list(job.garment.seams)
     dropped = []
     for piece, over, hem, under in arms.values():
@@ -84,6 +82,40 @@ def kimono(job: Job) -> Change:
     asks = all_of(without(ArmholeOn, FrontInside), places_left("tip", "underarm"), hangs_free("bust"))
     said = say("The sleeve is {0} long from the shoulder tip and {1} round at its hem.", long, 2 * half)
     return Change(tuple(pieces.values()), (*seams, *extra), dropped=tuple(dropped), said=(said,), made=made, asks=asks)
+
+
+Arm = tuple[Piece, Path, Path, Path]
+
+
+def _arms(job: Job, long: float, half: float, down: float) -> dict[str, Arm]:
+    """Front and back with the lines over the arm, of the hem and under the arm; the back's as long as the front's."""
+    arms: dict[str, Arm] = {}
+    want = 0.0
+    for part in (FRONT, BACK):
+        arms[part] = _arm(job, with_armhole(job, part), long, half, down, want)
+        want = arms[part][3].length
+    return arms
+
+
+def _lie_flat(job: Job, arms: Mapping[str, Arm]) -> bool:
+    """Whether no outline would cross itself."""
+    return all(_grown(*arm, job.length("gusset")).simple for arm in arms.values())
+
+
+def _would_fit(job: Job, long: float, half: float, down: float) -> Saying:
+    """Why it does not fit, with a lower underarm, or a narrower hem, that would."""
+    for words, tried in (
+        ("put the underarm {0} down, and it fits.", [(half, down + more) for more in range(1, 13)]),
+        ("make the hem {0} wide, half, and it fits.", [(half - less, down) for less in range(1, 11) if half - less >= HEM.low]),
+    ):
+        for wide, low in tried:
+            try:
+                arms = _arms(job, long, wide, low)
+            except CannotStyle:
+                continue
+            if _lie_flat(job, arms):
+                return say("The sleeve would run into the body under the arm: " + words, low if wide == half else wide)
+    return say("The sleeve would run into the body under the arm {0} down: let it fall less, or set a sleeve in.", down)
 
 
 def with_armhole(job: Job, part: str) -> Piece:
