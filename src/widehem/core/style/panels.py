@@ -30,7 +30,7 @@ from widehem.core.units import Saying, say
 ROOM, BEYOND, NOTCHED, LINE_MOST = 1.0, 0.6, 5.0, 40.0
 HANDLE, NEAR = 0.36, 0.18  # of a stretch
 LEANS = math.radians(9.0)  # a line that carries another on over a seam may turn so far there
-OUT_MOST = 1.5  # cm put back at most
+OUT_MOST, BACK_MOST = 1.5, 0.3  # cm put back at most, and taken away where the rounding gave some
 IN_MOST = 0.6  # cm that an edge is rounded inside the point at most
 ON_THE_WAY = 4.0  # cm: a dart inside a piece that lies so near the line is taken up by it
 OPTIONS = (
@@ -251,9 +251,9 @@ def _bent(
         return most
 
     try:
-        settle(lambda out: -lost(min(max(out, 0.0), OUT_MOST)), 0.0, near=1e-3)
+        settle(lambda out: -lost(min(max(out, -BACK_MOST), OUT_MOST)), 0.0, near=1e-3)
     except NoSolutionError as none:
-        lost(min(max(none.best, 0.0), OUT_MOST))
+        lost(min(max(none.best, -BACK_MOST), OUT_MOST))
     one, two = drawn
     return (one, two) if side_first else (two, one)
 
