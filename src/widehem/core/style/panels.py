@@ -13,7 +13,7 @@ from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import NoSolutionError, settle, solve
 from widehem.core.geometry.spline import spline
 from widehem.core.pattern.closed import corner_of
-from widehem.core.pattern.cutting import part_piece
+from widehem.core.pattern.cutting import Parted, part_piece
 from widehem.core.pattern.edge import Dart, Edge, Notch
 from widehem.core.pattern.garment import Garment, Seam, SeamEdge
 from widehem.core.pattern.inside import Diamond
@@ -30,6 +30,7 @@ from widehem.core.units import Saying, say
 ROOM, BEYOND, NOTCHED, LINE_MOST = 1.0, 0.6, 5.0, 40.0
 HANDLE, NEAR = 0.36, 0.18  # of a stretch
 LEANS = math.radians(9.0)  # a line that carries another on over a seam may turn so far there
+OWED = 0.01  # cm that a level may gain
 OUT_MOST, BACK_MOST = 1.5, 0.3  # cm put back at most, and taken away where the rounding gave some
 IN_MOST = 0.6  # cm that an edge is rounded inside the point at most
 ON_THE_WAY = 4.0  # cm: a dart inside a piece that lies so near the line is taken up by it
@@ -61,13 +62,20 @@ def panel_line(job: Job) -> Change:
     diamond = _on_the_way(piece, point, bottom)
     aim = _aim(job.garment, top)
     side_first = _follows(piece, top, bottom, over)
-    one, two = faces_through(piece, top, bottom, point, diamond, aim, side_first=side_first)
     plain_piece = replace(piece, diamonds=tuple(d for d in piece.diamonds if d is not diamond))
     line = free_name((edge.name for edge in piece.edges), job.names.get("line", "panel"))
     new = job.free_piece(f"side_{piece.name}")
-    edge = Edge(line, (one,), role="panel")
     title = f"{piece.title}, side panel"
-    parted = part_piece(plain_piece, top.spot, bottom.spot, (one, two), edge, new, over.spot.edge, title)
+
+    def cut(owed: float) -> Parted:
+        one, two = faces_through(piece, top, bottom, point, diamond, aim, side_first=side_first, owed=owed)
+        edge = Edge(line, (one,), role="panel")
+        return part_piece(plain_piece, top.spot, bottom.spot, (one, two), edge, new, over.spot.edge, title)
+
+    parted = cut(0.0)
+    gained = _gained(piece, parted)
+    if abs(gained) > OWED and abs(_gained(piece, again := cut(gained))) < abs(gained):
+        parted = again
     kept, side = (_notched(part, line, point, job.length("notch")) for part in (parted.kept, parted.new))
     pieces: list[Piece] = []
     for old in job.garment.pieces:
@@ -78,6 +86,14 @@ def panel_line(job: Job) -> Change:
     if side.darts:
         said = (*said, say(f"The {plain(side.darts[0].name)} stays in the {plain(new)}: let it go, or close it."))
     return Change(tuple(pieces), (*job.garment.seams, seam), renamed=parted.renamed, made=(new,), said=said)
+
+
+def _gained(piece: Piece, parted: Parted) -> float:
+    """What both panels measure more than the piece at the level where they differ most, cm."""
+    levels = [line.level for line in piece.balance if line.level != "waist"]
+    return max(
+        (parted.kept.across(v, 0.0) + parted.new.across(v, 0.0) - piece.across(v, 0.0) for v in levels), key=abs, default=0.0
+    )
 
 
 def _follows(piece: Piece, top: Found, bottom: Found, over: Found) -> bool:
@@ -155,21 +171,31 @@ def _across(diamond: Diamond, point: Point, end: Point) -> float:
 
 
 def faces_through(
-    piece: Piece, top: Found, bottom: Found, point: Point, diamond: Diamond | None, aim: Point | None, *, side_first: bool
+    piece: Piece,
+    top: Found,
+    bottom: Found,
+    point: Point,
+    diamond: Diamond | None,
+    aim: Point | None,
+    *,
+    side_first: bool,
+    owed: float = 0.0,
 ) -> tuple[Path, Path]:
     """The line as it is sewn, from top to bottom: on the arc that follows its top in the outline, and on the other.
 
     It leaves the edges at which it begins and ends as the legs of the darts there do. Where a dart lies at one end only, both
     edges are one line as far as its point, and mirror each other beyond. Where one lies at either end, each edge is as long
     as its own legs: it is rounded just inside the point, and what the side panel loses there is put back across on the other.
-    side_first: the first of both is the side panel's.
+    side_first: the first of both is the side panel's. owed: what the levels have to lose, cm, because cut pieces measured more.
     """
     upper, lower = (_dart(piece, found.spot) for found in (top, bottom))
     if diamond is not None:
         rows = _ends(piece, top, point), _ends(piece, bottom, point)
         return tuple(_over_diamond(rows[0][1 - n][0], rows[1][n][0], point, (diamond, 1 - n), aim) for n in (0, 1))  # type: ignore[return-value]
     if upper is not None and lower is not None:
-        return _bent(_ends(piece, top, point), _ends(piece, bottom, point), point, _levels(piece), side_first=side_first)
+        return _bent(
+            _ends(piece, top, point), _ends(piece, bottom, point), point, _levels(piece), side_first=side_first, owed=owed
+        )
     first = (point - top.point).unit() if aim is None else _towards(aim, (lower.point if lower else bottom.point) - top.point)
     if upper is None and lower is None:
         whole = _whole(top.point, first, point, bottom.point, direct=aim is not None)
@@ -227,7 +253,13 @@ def _ends(piece: Piece, found: Found, point: Point) -> tuple[End, End]:
 
 
 def _bent(
-    top: tuple[End, End], bottom: tuple[End, End], point: Point, levels: Sequence[Level], *, side_first: bool
+    top: tuple[End, End],
+    bottom: tuple[End, End],
+    point: Point,
+    levels: Sequence[Level],
+    *,
+    side_first: bool,
+    owed: float = 0.0,
 ) -> tuple[Path, Path]:
     """Both edges of a line between two darts. At the top the arc from top to bottom begins at the outer leg; at the bottom it
     ends at the inner one."""
@@ -251,7 +283,7 @@ def _bent(
         return most
 
     try:
-        settle(lambda out: -lost(min(max(out, -BACK_MOST), OUT_MOST)), 0.0, near=1e-3)
+        settle(lambda out: owed - lost(min(max(out, -BACK_MOST), OUT_MOST)), 0.0, near=1e-3)
     except NoSolutionError as none:
         lost(min(max(none.best, -BACK_MOST), OUT_MOST))
     one, two = drawn
