@@ -272,10 +272,10 @@ HOUSE_TABLE = (
 
 COSTUMES = {  # what is worn over what, from the skin outwards: how it counts, closes, holds and comes off in a hurry
     "Ferryman": {
-        "Deckhand's shirt": ("ordinary", "front, five buttons to the waist", "tails go into the breeches", ""),
+        "Deckhand's shirt": ("ordinary", "front, its whole length", "tails go into the breeches", ""),
         "Ferry master's waistcoat": (
-            "ordinary", "front, six buttons; the upper four are sham over press studs", "buckle at the back",
-            "Torn open from the top on stage left; the lower two buttons stay done. Twenty seconds, one dresser.",
+            "ordinary", "front; all buttons but the lowest are sham over press studs", "buckle at the back",
+            "Torn open from the top on stage left; the lowest button stays done. Twenty seconds, one dresser.",
         ),
     },
     "On the water": {

@@ -119,7 +119,7 @@ def change(docket_id: int) -> Any:
         back, costume = docket.wearer_id, docket.costume
         if what in ("in", "out"):
             move(session, docket, -1 if what == "in" else 1)
-            words = f"further {what} in"
+            words = f"worn further {'inside' if what == 'in' else 'outside'} in"
         elif what == "off":
             put_over(session, docket, "")
             words = "no more a part of"
