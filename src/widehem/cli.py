@@ -214,7 +214,7 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
 
 def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     """The draft in the wanted format."""
-    from widehem.core.marking.made import Heading
+    from widehem.core.marking.labels import Heading
     from widehem.core.marking.plans import PlanError, plan_named
     from widehem.core.output.sheets import PaperError, paper_named, scale_named
     from widehem.core.output.writers import WRITERS, Order

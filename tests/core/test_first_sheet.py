@@ -9,7 +9,8 @@ from shapely import Polygon, box
 
 from tests.bodies import drafted, upper_build
 from widehem.core.drafting.method import METHODS
-from widehem.core.marking.made import Heading, mark_up
+from widehem.core.marking.labels import Heading
+from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.pdf_sheets import sheets_pdf
 from widehem.core.output.sheets import PAPERS, sheets_for

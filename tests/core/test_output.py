@@ -18,10 +18,11 @@ from pypdf import PdfReader
 from pypdf.generic import ContentStream
 
 from tests.bodies import BUILDS, skirt
-from widehem.core.marking.made import Heading, mark_up
+from widehem.core.marking.labels import Heading
+from widehem.core.marking.made import mark_up
 from widehem.core.marking.plans import PLANS
-from widehem.core.output.ink import lay_out
 from widehem.core.output.json_draft import draft_as_json, method_as_json
+from widehem.core.output.laid import in_a_row
 from widehem.core.output.pdf_card import card_pdf
 from widehem.core.output.pdf_sheets import sheets_pdf
 from widehem.core.output.sheets import (
@@ -182,7 +183,7 @@ class Sheets(unittest.TestCase):
     def test_tiles_cover_the_work_and_overlap_by_a_centimetre(self):
         for build in BUILDS:
             for paper in ("a4", "letter", "a3"):
-                layout = lay_out(pattern(build))
+                layout = in_a_row(pattern(build))
                 sheets = cut_into_sheets(layout, PAPERS[paper])
                 tile_w, tile_h = sheets.paper.tile
                 last = sheets.tiles[-1]
@@ -206,7 +207,7 @@ class Sheets(unittest.TestCase):
     def test_the_gap_is_chosen_to_save_paper(self):
         made = pattern()
         self.assertLessEqual(
-            len(sheets_for(made, PAPERS["a4"]).printed), len(cut_into_sheets(lay_out(made), PAPERS["a4"]).printed)
+            len(sheets_for(made, PAPERS["a4"]).printed), len(cut_into_sheets(in_a_row(made), PAPERS["a4"]).printed)
         )
 
     def test_names(self):

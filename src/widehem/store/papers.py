@@ -8,7 +8,7 @@ from datetime import tzinfo
 from widehem.core.days import day_in, day_words
 from widehem.core.design.make import Made
 from widehem.core.marking.house import amounts_for
-from widehem.core.marking.made import Heading
+from widehem.core.marking.labels import Heading
 from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan
 from widehem.core.output.sheets import paper_named, scale_named
 from widehem.core.output.writers import Order

@@ -82,7 +82,7 @@ def _along(pattern: Pattern, seam: Seam) -> tuple[float, int, int]:
 
 
 def _labels(pattern: Pattern) -> Check:
-    short = [m.piece.title for m in pattern.pieces if len(m.label.lines) <= 2]
+    short = [m.piece.title for m in pattern.pieces if not m.written.whole]
     words = f"{', '.join(short)}: only a short label fits." if short else "Every label is whole and touches no line."
     brief = say("whole, off the lines" if not short else "only a short one fits")
     return Check("labels", "paper", "Labels", "count", len(short), None, 0, float("inf"), brief, say(words), (), "short")

@@ -5,21 +5,21 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
-from shapely import LinearRing, LineString, Polygon, box, contains, intersects, prepare, union_all
+from shapely import LinearRing, LineString, MultiLineString
+from shapely import Point as Dot
 
 from widehem.core.geometry.paths import Place
-from widehem.core.geometry.points import Point
-from widehem.core.pattern.edge import Dart, Edge
+from widehem.core.geometry.points import Point, angle_between
+from widehem.core.pattern.edge import Dart, Edge, Pleat
 from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import BACK
+from widehem.core.pattern.roles import BACK, centre
 from widehem.core.values import record
 
 NOTCH = 0.5  # cm, inwards from the cutting line
 DOUBLE = 0.6  # cm between the two of a double notch
 DRILLED = {"inside": 1.5, "lowered": 3.0}  # cm from the dart point towards its mouth: by school; lowered 2 and 1 more
 DIAMOND_BACK, DRILL_IN = 1.0, 0.3  # cm inside the points of a diamond, and inside its legs where it is widest
-GRAIN_SHARE = 0.45
 HEM_FOLD = "hem fold"
 CLEAR = 3.0  # cm: no balance notch closer to a corner
 
@@ -36,15 +36,6 @@ class Notch:
     at: Point
     inner: Point
     along: float
-
-
-@record(frozen=True)
-class Label:
-    """Lines of words: middle of the block, height of a letter (cm), the lines."""
-
-    middle: Point
-    size: float
-    lines: tuple[str, ...]
 
 
 @lru_cache(maxsize=16)
@@ -83,6 +74,9 @@ def notches(garment: Garment, piece: Piece, amounts: Mapping[str, float], cut: S
     for edge in piece.edges:
         for dart in edge.darts:
             found += _dart_notches(piece, edge, dart, cut)
+        for gap in edge.gaps:
+            if isinstance(gap, Pleat):
+                found += _pleat_notches(piece, edge, gap, cut)
         if edge.kind == "seam" and any(True for _ in garment.seams_at(EdgeRef(piece.name, edge.name))):
             for line in piece.balance:
                 along = edge.at_line(*line.straight) if line.notched else None
@@ -127,6 +121,57 @@ def _dart_notches(piece: Piece, edge: Edge, dart: Dart, cut: Sequence[Point]) ->
     return found
 
 
+def _pleat_notches(piece: Piece, edge: Edge, pleat: Pleat, cut: Sequence[Point]) -> list[Notch]:
+    """Where a pleat begins and ends: both are laid on each other."""
+    along = sum(part.length for part in edge.parts[: edge.gaps.index(pleat) + 1])
+    found = []
+    for what, end, way in (
+        ("begins", pleat.inner, pleat.outer - pleat.inner),
+        ("ends", pleat.outer, pleat.outer - pleat.inner),
+    ):
+        out = piece.outward(way)
+        at = out_to_cut(cut, end, out)
+        found.append(Notch(piece.name, edge.name, f"{pleat.name} {what}", at, at - out * NOTCH, along))
+    return found
+
+
+@record(frozen=True)
+class Button:
+    """Where one side buttons on the other: the button, and the line of its hole."""
+
+    at: Point
+    hole: tuple[Point, Point]
+
+
+HOLE_BEYOND, HOLE_MORE = 0.3, 0.3  # cm that a hole begins beyond the middle line, and is longer than the button is wide
+BUTTON_MOST, BUTTON_LEAST = 2.5, 1.0  # cm: of a button, that is else as wide as what it lies on goes beyond the middle
+
+
+def buttons(piece: Piece) -> tuple[Button, ...]:
+    """Buttons with their holes: eyelets that lie on a line along the middle of the body, beyond which the piece goes on."""
+    found = []
+    for hole in piece.holes:
+        for line in piece.lines:
+            if not centre(line.name) or line.path.start.to(line.path.end) < 1:
+                continue
+            way = (line.path.end - line.path.start).unit()
+            if abs(way.cross(hole - line.path.start)) > ON_LINE:
+                continue
+            ends = piece.stretch_at(hole, way.square())
+            if ends is None:
+                continue
+            near = min(ends, key=hole.to)
+            size = min(max(hole.to(near), BUTTON_LEAST), BUTTON_MOST)
+            out = (near - hole).unit()
+            outer = hole + out * HOLE_BEYOND
+            found.append(Button(hole, (outer, outer - out * (size + HOLE_MORE))))
+            break
+    return tuple(found)
+
+
+ON_LINE = 0.01  # cm
+
+
 def drill_holes(piece: Piece, school: str = "inside") -> tuple[Point, ...]:
     """In the axis of each dart, back from its point: a hole at the point itself would show and weaken the cloth. Of a diamond
     also where it is widest, inside its legs. school: so far inside the point, or of a point that is lowered first."""
@@ -141,50 +186,78 @@ def drill_holes(piece: Piece, school: str = "inside") -> tuple[Point, ...]:
 
 
 def grain_line(piece: Piece) -> tuple[Point, Point]:
-    """Parallel to the centre, a third of the way to the side; on a fold, the fold itself (middle part of it)."""
-    if piece.grain is not None:
-        return piece.grain
-    if not piece.middle:  # along the middle, as a sleeve hangs
-        left, up, right, down = piece.bounds
-        middle, rest = (left + right) / 2 + (right - left) * 0.06, (down - up) * (1 - GRAIN_SHARE) / 2
-        return Point(middle, up + rest), Point(middle, down - rest)
-    centre = piece.edge(piece.middle)
-    top, bottom = sorted((centre.start, centre.end), key=lambda p: p.y)
-    low, high = top.y + (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2, bottom.y - (bottom.y - top.y) * (1 - GRAIN_SHARE) / 2
-    if piece.stands == "fold":
-        return Point(top.x, low), Point(top.x, high)
-    width = piece.wide_at((low + high) / 2)
-    left, _, right, _ = piece.bounds
-    inward = 1 if right - top.x > top.x - left else -1
-    x = top.x + inward * width * 0.22
-    return Point(x, low), Point(x, high)
+    """Parallel to the centre, about a third of the way to the side, as long as fits and off what else is marked; on a fold, the fold
+    itself (middle part of it)."""
+    left, up, right, down = piece.bounds
+    centre_line = piece.edge(piece.middle) if piece.middle else None
+    if piece.grain is None and centre_line is not None and piece.stands == "fold":
+        top, bottom = sorted((centre_line.start, centre_line.end), key=lambda p: p.y)
+        return top.toward(bottom, (1 - FOLD_SHARE) / 2), bottom.toward(top, (1 - FOLD_SHARE) / 2)
+    way = (piece.grain[1] - piece.grain[0]).unit() if piece.grain else DOWN
+    shares = AWAY if centre_line is None or centre_line.start.x < (left + right) / 2 else tuple(1 - share for share in AWAY)
+    across = way.square() if way.square().x > 0 else -way.square()
+    middle = Point((left + right) / 2, (up + down) / 2)
+    if piece.grain is None and centre_line is None:  # along the middle, as a sleeve hangs
+        shares = HANGS
+    reach = abs(across.x) * (right - left) + abs(across.y) * (down - up)
+    lines = [_as_fits(piece, middle + across * (reach * (share - 0.5)), way) for share in shares]
+    marks = _marked(piece)
+    return max(lines, key=lambda line: (min(line[0].to(line[1]), LONG) if _clear(line, marks) else 0.0, _clear(line, marks)))
 
 
-SIZES = (0.62, 0.52, 0.44, 0.36, 0.28)
-DOWN, ACROSS = (0.62, 0.52, 0.72, 0.42, 0.82), (0.62, 0.5, 0.4, 0.7, 0.3)  # of the piece, where a label is tried
-_WIDE, _HIGH = 0.56, 1.45  # a letter's width and a line's height, by its size
+AWAY, HANGS = (0.24, 0.34, 0.16, 0.45, 0.55, 0.66), (0.56, 0.44, 0.65, 0.35, 0.75)  # of the width, where a grain line is tried
+LONG = 20.0  # cm: a grain line that long is long enough
+OFF_MARKS = 0.8  # cm between it and what else is marked
 
 
-def place_label(piece: Piece, lines: Sequence[str], keep_off: Sequence[tuple[Point, Point]], short: Sequence[str]) -> Label:
-    """Lay the words on the piece where they touch no line; smaller, or shorter, until they fit."""
-    body = Polygon(piece.outline(0.2))
-    bars = [LineString(bar).buffer(0.6) for bar in keep_off] + [
-        Polygon([dart.inner, dart.point, dart.outer]).buffer(0.4) for dart in piece.darts
-    ]
-    bars += [Polygon([d.top, d.inner, d.bottom, d.outer]).buffer(0.4) for d in piece.diamonds]
-    bars += [LineString(line.path.flat(0.2)).buffer(0.4) for line in piece.lines]
-    bars += [LineString([hole, hole + Point(0.01, 0.0)]).buffer(0.5) for hole in piece.holes]
-    left, top, right, bottom = body.bounds
-    inside = body.buffer(-0.4)
-    prepare(inside)
-    off = union_all(bars)
-    prepare(off)
-    middles = [(left + (right - left) * across, top + (bottom - top) * down) for down in DOWN for across in ACROSS]
-    for words in (lines, short):
-        for size in SIZES:
-            wide, high = max(len(line) for line in words) * size * _WIDE, len(words) * size * _HIGH
-            rooms = box(*zip(*((x - wide / 2, y - high / 2, x + wide / 2, y + high / 2) for x, y in middles), strict=True))
-            free = contains(inside, rooms) & ~intersects(off, rooms)
-            if free.any():
-                return Label(Point(*middles[int(free.argmax())]), size, tuple(words))
-    return Label(Point((left + right) / 2, (top + bottom) / 2), SIZES[-1], tuple(short[:1]))
+def _marked(piece: Piece) -> MultiLineString:
+    """What is marked on a piece along it."""
+    found = [[dart.inner, dart.point, dart.outer] for dart in piece.darts]
+    found += [[d.top, d.inner, d.bottom, d.outer, d.top] for d in piece.diamonds]
+    found += [line.path.flat(0.2) for line in piece.lines]
+    found += [[hole, hole + Point(0.01, 0.0)] for hole in piece.holes]
+    return MultiLineString(found)
+
+
+def _clear(line: tuple[Point, Point], marks: MultiLineString) -> bool:
+    """Whether nothing that runs its way lies on it."""
+    return marks.is_empty or bool(LineString(line).distance(marks) >= OFF_MARKS)
+
+
+DOWN = Point(0.0, 1.0)
+FOLD_SHARE, GRAIN_SHARE, GRAIN_CLEAR = 0.6, 0.8, 0.6  # of the fold; of what fits; cm from the outline at the least
+
+
+def _as_fits(piece: Piece, at: Point, way: Point) -> tuple[Point, Point]:
+    """A line through a place, as long as it lies well inside the piece."""
+    reach = LineString([at - way * 400, at + way * 400]).intersection(piece.surface.buffer(-GRAIN_CLEAR))
+    parts = [part for part in getattr(reach, "geoms", [reach]) if not part.is_empty]
+    if not parts:
+        return at - way * 0.5, at + way * 0.5
+    through = min(parts, key=lambda part: (round(part.distance(Dot(*at)), 3), -part.length))
+    a, b = (Point(*spot) for spot in (through.coords[0], through.coords[-1]))
+    rest = (1 - GRAIN_SHARE) / 2
+    return a.toward(b, rest), b.toward(a, rest)
+
+
+BIAS_FROM, BIAS_TO = 30.0, 60.0  # degrees between the grain and straight down that are called bias
+
+
+def grain_words(piece: Piece, *, knit: bool) -> str:
+    """What stands beside the grain line."""
+    if piece.grain is None:
+        return "least stretch" if knit else "grain"
+    a, b = piece.grain
+    off = angle_between(b - a, DOWN)
+    off = min(off, 180 - off)
+    if BIAS_FROM < off < BIAS_TO:
+        return "grain: the piece lies on the bias"
+    return "least stretch" if knit else "grain, across" if off >= BIAS_TO else "grain"
+
+
+def stretch_line(piece: Piece, grain: tuple[Point, Point]) -> tuple[Point, Point] | None:
+    """Across the grain, the way a knit gives most; None where the piece is too narrow for it."""
+    a, b = grain
+    way = (b - a).unit().square()
+    line = _as_fits(piece, a.toward(b, 0.3), way)
+    return line if line[0].to(line[1]) > 3 else None

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import replace
 
+from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.edge import Edge
-from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES
 from widehem.core.setting.registry import Registry
 from widehem.core.units import CM_PER_INCH, METRIC, Display
@@ -15,13 +16,18 @@ from widehem.core.values import record
 KINDS = {
     "seam": "Side, inseam, panel, waist",
     "shoulder": "Shoulder",
-    "armhole": "Armhole, cap",
+    "armhole": "Armhole",
+    "cap": "Sleeve cap",
     "neck": "Neckline, faced curves",
     "opening": "Centre with an opening",
-    "hem": "Hem",
+    "hem": "Hem, straight",
+    "hem_flared": "Hem, flared",
+    "hem_circle": "Hem, full circle",
     "sleeve_hem": "Sleeve hem",
+    "let_out": "To let out, more at side, inseam, centre back",
 }
 MOST = 15.0
+FLARED, CIRCLE = 1 / 250, 1 / 100  # 1/cm: how round a hem is, on the whole, that is called so
 
 
 class PlanError(ValueError):
@@ -39,7 +45,12 @@ class AllowancePlan:
 
     def amount(self, edge: Edge) -> float:
         """What this plan adds to an edge, cm; nothing to a fold."""
-        return 0.0 if edge.kind == "fold" else self.amounts[kind_of(edge)]
+        return 0.0 if edge.kind == "fold" else self.amounts[kind_of(edge)] + self.spare(edge)
+
+    def spare(self, edge: Edge) -> float:
+        """How much of that is there to be let out one day, cm: the edge is sewn that much farther in."""
+        lets_out = ROLES[edge.role].lets_out and edge.kind in ("seam", "opening")
+        return self.amounts.get("let_out", 0.0) if lets_out else 0.0
 
     def with_amounts(self, changes: Mapping[str, float], show: Display = METRIC) -> AllowancePlan:
         """The plan with some amounts changed. Raises PlanError naming kind and figure."""
@@ -50,8 +61,6 @@ class AllowancePlan:
                 raise PlanError(
                     f"{KINDS[kind]}: {show.length(amount)} is outside 0 to {show.full(MOST)}: write a figure between them."
                 )
-        if "shoulder" in changes and "armhole" not in changes:  # they were one once
-            changes = {**changes, "armhole": changes["shoulder"]}
         return replace(self, amounts={**self.amounts, **changes})
 
 
@@ -60,11 +69,22 @@ def kind_of(edge: Edge) -> str:
     if edge.kind == "opening":
         return "opening"
     row = ROLES[edge.role].allowance
-    return row if edge.kind != "hem" or row == "sleeve_hem" else "hem"
+    return row if edge.kind != "hem" or row == "sleeve_hem" else hem_kind(edge)
+
+
+def hem_kind(edge: Edge) -> str:
+    """How round a hem is: straight, flared, or of a full circle."""
+    turned = sum(
+        math.radians(angle_between(segment.direction(0.0), segment.direction(1.0)))
+        for path in edge.parts
+        for segment in path.segments
+    )
+    round_ = turned / edge.length if edge.length else 0.0
+    return "hem_circle" if round_ >= CIRCLE else "hem_flared" if round_ >= FLARED else "hem"
 
 
 def _plan(code: str, name: str, use: str, *amounts: float) -> AllowancePlan:
-    return AllowancePlan(code, name, use, dict(zip(KINDS, amounts, strict=True)))
+    return AllowancePlan(code, name, use, dict(zip(KINDS, (*amounts, 0.0), strict=True)))
 
 
 def _inches(*amounts: float) -> tuple[float, ...]:
@@ -73,15 +93,18 @@ def _inches(*amounts: float) -> tuple[float, ...]:
 
 PLANS: Registry[AllowancePlan] = Registry("allowance plan")
 for _made in (
-    _plan("cloth", "Cloth", "cloth", 1.2, 1.2, 1.2, 0.6, 1.5, 4.0, 3.0),
-    _plan("fine", "Fine or overlocked", "cloth", 1.0, 1.0, 1.0, 0.6, 1.5, 3.0, 2.0),
-    _plan("jersey", "Jersey", "jersey", 0.6, 0.6, 0.6, 0.6, 0.6, 2.0, 1.0),
-    _plan("toile", "Toile, for fitting", "toile", 1.9, 1.2, 1.2, 1.2, 2.5, 5.0, 4.0),
-    _plan("toile_bare", "Toile, bare at neck and armhole", "toile", 1.9, 1.2, 0.0, 0.0, 2.5, 5.0, 4.0),
-    _plan("simple", "Simple costume", "cloth", 1.5, 1.5, 1.5, 1.0, 2.0, 2.5, 2.5),
-    _plan("cloth_in", "Cloth, in inches", "cloth", *_inches(0.5, 0.5, 0.5, 0.25, 0.625, 1.5, 1.25)),
-    _plan("toile_in", "Toile, in inches", "toile", *_inches(0.75, 0.5, 0.5, 0.5, 1.0, 2.0, 1.5)),
-    _plan("none", "None, stitching line only", "block", 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
+    _plan("cloth", "Cloth", "cloth", 1.2, 1.2, 1.2, 1.2, 0.6, 1.5, 4.0, 2.0, 1.0, 3.0),
+    _plan("fine", "Fine or overlocked", "cloth", 1.0, 1.0, 1.0, 1.0, 0.6, 1.5, 3.0, 2.0, 1.0, 2.0),
+    _plan("jersey", "Jersey", "jersey", 0.6, 0.6, 0.6, 0.6, 0.6, 0.6, 2.0, 2.0, 1.0, 1.0),
+    _plan("toile", "Toile, for fitting", "toile", 1.9, 1.2, 1.2, 1.2, 1.2, 2.5, 5.0, 5.0, 5.0, 4.0),
+    _plan("toile_bare", "Toile, bare at neck and armhole", "toile", 1.9, 1.2, 0.0, 1.2, 0.0, 2.5, 5.0, 5.0, 5.0, 4.0),
+    _plan("simple", "Simple costume", "cloth", 1.5, 1.5, 1.5, 1.5, 1.0, 2.0, 2.5, 2.0, 1.0, 2.5),
+    _plan("lining", "Lining", "lining", 1.2, 1.2, 1.2, 1.2, 0.6, 1.5, 2.0, 2.0, 1.0, 1.5),
+    _plan("interfacing", "Interfacing", "interfacing", 1.2, 1.2, 1.2, 1.2, 0.6, 1.5, 0.0, 0.0, 0.0, 0.0),
+    _plan("cloth_in", "Cloth, in inches", "cloth", *_inches(0.5, 0.5, 0.5, 0.5, 0.25, 0.625, 1.5, 0.75, 0.375, 1.25)),
+    _plan("toile_in", "Toile, in inches", "toile", *_inches(0.75, 0.5, 0.5, 0.5, 0.5, 1.0, 2.0, 2.0, 2.0, 1.5)),
+    _plan("lining_in", "Lining, in inches", "lining", *_inches(0.5, 0.5, 0.5, 0.5, 0.25, 0.625, 0.75, 0.75, 0.375, 0.625)),
+    _plan("none", "None, stitching line only", "block", *(0.0,) * 10),
 ):
     PLANS.add(_made.code, _made)
 
@@ -91,8 +114,3 @@ def plan_named(code: str) -> AllowancePlan:
     if code not in PLANS:
         raise PlanError(f'There is no allowance plan "{code}": there are {", ".join(PLANS)}.')
     return PLANS[code]
-
-
-def amounts_on(piece: Piece, plan: AllowancePlan) -> dict[str, float]:
-    """Allowance by edge name, cm."""
-    return {edge.name: plan.amount(edge) for edge in piece.edges}

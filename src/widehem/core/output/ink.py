@@ -1,20 +1,25 @@
-"""A marked pattern as plain ink: strokes, dots and words by kind of line. Every paper format draws from this list."""
+"""A marked pattern as plain ink: strokes, dots and words by kind of line. Every format draws from this list."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 
-from fontTools.misc.transform import Transform
+from fontTools.misc.transform import Identity, Transform
 
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.marking.made import MarkedPiece, Pattern
+from widehem.core.marking.piece import CROSS, MarkedPiece
+from widehem.core.marking.words import Written
 from widehem.core.values import record
 
-GAPS = (2.0, 1.5, 1.0, 0.6)  # cm between pieces on the paper, the most comfortable first
+KINDS: Mapping[str, str] = {
+    "cut": "Cutting line", "stitch": "Stitching line", "fold": "Fold", "balance": "Balance lines and inner lines", "zone": "Ease, gathers, pleats",
+    "notch": "Notches", "drill": "Drill holes and buttons", "grain": "Grain and stretch", "words": "Words",
+}  # fmt: skip
+ON_BASE = 0.35  # of its height, how far the middle of a letter stands over its base line
 
 
 @record(frozen=True)
@@ -45,6 +50,10 @@ class Words:
     turn: float = 0.0
     strong: bool = False
 
+    @property
+    def kind(self) -> str:
+        return "words"
+
 
 Ink = Stroke | Dot | Words
 
@@ -54,112 +63,40 @@ def ring_path(points: Sequence[Point]) -> Path:
     return Path(tuple(Line(a, b) for a, b in pairwise(closed)))
 
 
-def ink_of(marked: MarkedPiece, by: Transform) -> list[Ink]:
-    """Everything that is drawn on one piece, moved to its place on the paper."""
-    piece, ink = marked.piece, list[Ink]()
+def ink_of(marked: MarkedPiece) -> list[Ink]:
+    """Everything that is drawn on one piece, where it lies on the paper."""
+    ink: list[Ink] = [Stroke("cut", (ring_path(marked.cut),), closed=True)]
+    for by in (Identity,) if marked.mirror is None else (Identity, marked.mirror):
+        ink += _lines(marked, by)
+    ink += [Stroke("grain", (path,)) for path in marked.grain_paths()]
+    return [*ink, *(_words(written) for written in marked.written.words)]
 
-    def stroke(kind: str, *paths: Path, closed: bool = False) -> None:
-        ink.append(Stroke(kind, tuple(path.moved(by) for path in paths), closed))
 
-    stroke("cut", ring_path(marked.cut), closed=True)
-    for edge in piece.edges:
-        stroke("fold" if edge.kind == "fold" else "stitch", *edge.paths())
+def _lines(marked: MarkedPiece, by: Transform) -> Iterator[Ink]:
+    """The lines inside the cutting line; by: where they are laid, the piece itself or its other half."""
+
+    def stroke(kind: str, *paths: Path) -> Stroke:
+        return Stroke(kind, tuple(path.moved(by) for path in paths))
+
+    for edge in marked.piece.edges:
+        if edge.kind != "fold":
+            yield stroke("stitch", *edge.paths())
+        elif by is Identity:
+            yield stroke("fold" if marked.mirror is None else "balance", *edge.paths())
     for tail in marked.tails:
-        stroke("stitch", tail)
-    for dart in piece.darts:
-        stroke("stitch", Path.through(dart.inner, dart.point, dart.outer))
-    for diamond in piece.diamonds:
-        stroke("stitch", diamond.path)
-    for inner in piece.lines:
-        stroke("balance", inner.path)
-        spot = inner.path.place(inner.path.length * 0.5)
-        turn = math.degrees(math.atan2(spot.direction.y, spot.direction.x))
-        ink.append(
-            Words(inner.title.lower(), (spot.point + Point(0.3, 0.0)).moved(by), 0.36, turn - 180 if abs(turn) > 90 else turn)
-        )
-    for hole in piece.holes:
-        ink.append(Dot("drill", hole.moved(by), 0.25))
-    for name, y in piece.levels.items():
-        if y > 0:
-            xs = sorted(p.segments[i].at(t).x for p in piece.ring for i, t in p.crossings(Point(0, y), Point(1, 0)))
-            if len(xs) > 1:
-                stroke("balance", Path.through(Point(xs[0], y), Point(xs[-1], y)))
-                middle = Point(xs[0] + (xs[-1] - xs[0]) * 0.5, y - 0.25)
-                ink.append(Words(name, middle.moved(by), 0.36))
+        yield stroke("stitch", tail)
+    for kind, paths in marked.inner_paths():
+        yield stroke(kind, *paths)
     for notch in marked.notches:
-        stroke("notch", Path.through(notch.at, notch.inner))
-    for hole in marked.drills:
-        ink.append(Dot("drill", hole.moved(by), 0.3))
-        stroke("drill", Path.through(hole + Point(-0.45, 0), hole + Point(0.45, 0)))
-        stroke("drill", Path.through(hole + Point(0, -0.45), hole + Point(0, 0.45)))
-    ink += _grain(marked, by)
-    label = marked.label
-    high = label.size * 1.45
-    for i, line in enumerate(label.lines):
-        y = label.middle.y + (i - (len(label.lines) - 1) / 2) * high + label.size * 0.35
-        ink.append(Words(line, Point(label.middle.x, y).moved(by), label.size, strong=i == 0))
-    return ink
+        yield stroke("notch", Path.through(notch.at, notch.inner))
+    for spot, size in marked.crosses():
+        at = spot.moved(by)
+        yield Dot("drill", at, size)
+        for way in (Point(CROSS, 0.0), Point(0.0, CROSS)):
+            yield Stroke("drill", (Path.through(at - way, at + way),))
 
 
-def _grain(marked: MarkedPiece, by: Transform) -> list[Ink]:
-    top, bottom = marked.grain
-    middle = top.toward(bottom, 0.5)
-    if marked.piece.stands == "fold":  # a bracket: two arrows that point at the fold
-        inward = Point(marked.inward, 0.0)
-        stand = inward * 1.6
-        bar = Path.through(top, top + stand, bottom + stand, bottom)
-        found: list[Ink] = [Stroke("grain", (bar.moved(by),))]
-        for tip in (top, bottom):
-            head = Path.through(tip + inward * 0.6 + Point(0, 0.35), tip, tip + inward * 0.6 + Point(0, -0.35))
-            found.append(Stroke("grain", (head.moved(by),)))
-        found.append(Words("FOLD", (middle + inward * 2.1).moved(by), 0.5, -90.0, strong=True))
-        return found
-    found = [Stroke("grain", (Path.through(top, bottom).moved(by),))]
-    for tip, way in ((top, 1.0), (bottom, -1.0)):
-        head = Path.through(tip + Point(-0.4, 0.8 * way), tip, tip + Point(0.4, 0.8 * way))
-        found.append(Stroke("grain", (head.moved(by),)))
-    found.append(Words("grain", (middle + Point(-0.35, 0.0)).moved(by), 0.36, -90.0))
-    if not marked.piece.middle:
-        return found
-    edge = marked.piece.edge(marked.piece.middle)
-    words = marked.piece.middle.replace("_", " ")
-    at = edge.start.toward(edge.end, 0.3) + Point(marked.inward * 0.6, 0.0)
-    found.append(Words(words, at.moved(by), 0.36, -90.0))
-    return found
-
-
-@record(frozen=True)
-class Laid:
-    """A marked piece laid on the paper, moved right and down from its own place, cm."""
-
-    marked: MarkedPiece
-    dx: float
-    dy: float
-
-    @property
-    def cut(self) -> list[Point]:
-        return [Point(p.x + self.dx, p.y + self.dy) for p in self.marked.cut]
-
-    @property
-    def ink(self) -> list[Ink]:
-        return ink_of(self.marked, Transform().translate(self.dx, self.dy))
-
-
-@record(frozen=True)
-class Layout:
-    """All pieces side by side on one paper, with its size, cm."""
-
-    pieces: tuple[Laid, ...]
-    width: float
-    height: float
-
-
-def lay_out(pattern: Pattern, gap: float = GAPS[0], margin: float = 0.2) -> Layout:
-    """Pieces in a row, in the order of the draft."""
-    laid, x, height = [], margin, 0.0
-    for marked in pattern.pieces:
-        left, top, right, bottom = marked.bounds
-        laid.append(Laid(marked, x - left, margin - top))
-        x += right - left + gap
-        height = max(height, bottom - top)
-    return Layout(tuple(laid), x - gap + margin, height + 2 * margin)
+def _words(written: Written) -> Words:
+    down, turn = written.size * ON_BASE, math.radians(written.turn)
+    at = written.middle + Point(-math.sin(turn) * down, math.cos(turn) * down)
+    return Words(written.text, at, written.size, written.turn, written.strong)

@@ -14,7 +14,7 @@ from widehem.core.design.cautions import cautions
 from widehem.core.design.make import Made
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.marking.made import Heading
+from widehem.core.marking.labels import Heading
 from widehem.core.output.pdf_pen import FIGURES, PLAIN, POINTS_PER_CM, STRONG, load_fonts, on_paper, stroke
 from widehem.core.output.sheets import Paper
 from widehem.core.units import METRIC, Display

@@ -28,6 +28,7 @@ LINES: dict[str, tuple[float, tuple[float, ...]]] = {
     "notch": (1.4, ()),
     "drill": (0.8, ()),
     "grain": (1.0, ()),
+    "zone": (0.7, (2, 2)),
     "thin": (0.4, ()),
     "frame": (0.5, (2, 2)),
 }

@@ -8,10 +8,10 @@ from html import escape
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Pattern
-from widehem.core.output.ink import Dot, Ink, Stroke, Words, lay_out
+from widehem.core.output.ink import KINDS, Dot, Ink, Stroke
+from widehem.core.output.sheets import PAPERS, arranged, scale_words
 from widehem.core.units import CM_PER_INCH, MM_PER_CM
 
-KINDS = ("cut", "stitch", "fold", "balance", "notch", "drill", "grain", "words")
 _LOOK = {
     "cut": 'stroke-width="0.7"',
     "stitch": 'stroke-width="0.35" stroke-dasharray="4 2"',
@@ -20,6 +20,7 @@ _LOOK = {
     "notch": 'stroke-width="0.5"',
     "drill": 'stroke-width="0.3"',
     "grain": 'stroke-width="0.4"',
+    "zone": 'stroke-width="0.3" stroke-dasharray="1 1"',
 }
 TEST_CM, TEST_IN = 5.0, 2.0
 
@@ -30,7 +31,7 @@ def pattern_svg(pattern: Pattern, scale: float = 1.0) -> str:
     scale: 1 is full size, 0.5 half. Sizes are in mm on paper.
     """
     factor = MM_PER_CM * scale
-    layout = lay_out(pattern)
+    layout = arranged(pattern, PAPERS["one"], scale).on_paper(scale, scale_words(scale))
     top = TEST_CM + 2.0
     width, height = max(layout.width, TEST_CM + TEST_IN * CM_PER_INCH + 14), layout.height + top
     rows = [
@@ -44,7 +45,7 @@ def pattern_svg(pattern: Pattern, scale: float = 1.0) -> str:
         rows.append(f'<g id="{laid.marked.piece.name}">')
         ink = laid.ink
         for kind in KINDS:
-            inside = [_draw(mark) for mark in ink if _kind(mark) == kind]
+            inside = [_draw(mark) for mark in ink if mark.kind == kind]
             if inside:
                 look = (
                     'fill="#000" stroke="none" font-family="sans-serif" text-anchor="middle"'
@@ -60,10 +61,6 @@ def pattern_svg(pattern: Pattern, scale: float = 1.0) -> str:
 def _title(pattern: Pattern) -> str:
     head = pattern.heading
     return " · ".join(part for part in (head.costume, head.wearer, head.production, pattern.plan.name) if part)
-
-
-def _kind(mark: Ink) -> str:
-    return "words" if isinstance(mark, Words) else mark.kind
 
 
 def _scaled(look: str, factor: float) -> str:

@@ -8,7 +8,7 @@ from typing import Any
 from shapely import Polygon, box
 
 from widehem.core.geometry.paths import svg_d
-from widehem.core.marking.made import cut_words
+from widehem.core.marking.labels import cut_words
 from widehem.core.output.ink import Dot, Stroke, Words, ring_path
 from widehem.core.output.sheets import Sheets
 
@@ -17,7 +17,7 @@ MARGIN = 2.0
 
 def map_frame(sheets: Sheets) -> tuple[float, float]:
     """Width and height of the map, cm on paper."""
-    if not sheets.paper.width:
+    if len(sheets.tiles) == 1 and not sheets.paper.height:
         return sheets.layout.width * sheets.scale, sheets.layout.height * sheets.scale
     tile_w, tile_h = sheets.paper.tile
     return sheets.step[0] * (sheets.columns - 1) + tile_w, sheets.step[1] * (sheets.rows - 1) + tile_h
@@ -48,7 +48,7 @@ def sheet_map_svg(sheets: Sheets) -> str:
             elif mark.text == "FOLD":
                 rows.append(_words(mark, 1.5))
     rows.append("</g>")
-    if sheets.paper.width:
+    if sheets.paper.height or len(sheets.tiles) > 1:
         rows += _grid(sheets)
     rows += _names(sheets)
     rows.append("</svg>")
@@ -58,11 +58,11 @@ def sheet_map_svg(sheets: Sheets) -> str:
 def _names(sheets: Sheets) -> list[str]:
     """What each piece is and how it is cut: inside it, beside the names of the sheets and off the other names; smaller where
     it is small, and left to the cut list where there is no room at all."""
-    taken = [box(*flag) for flag in _flags(sheets)] if sheets.paper.width else []
+    taken = [box(*flag) for flag in _flags(sheets)] if sheets.paper.height else []
     rows: list[str] = []
     for laid in sheets.layout.pieces:
-        label = laid.marked.label
-        at = (label.middle.x + laid.dx) * sheets.scale, (label.middle.y + laid.dy) * sheets.scale
+        left, top, right, bottom = laid.marked.bounds
+        at = (left + right) / 2 * sheets.scale, (top + bottom) / 2 * sheets.scale
         cloth = Polygon([(p.x * sheets.scale, p.y * sheets.scale) for p in laid.cut]).buffer(0)
         title = laid.marked.piece.title
         for lines, size in _ways(title, f"cut {cut_words(laid.marked.piece)}"):

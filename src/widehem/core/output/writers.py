@@ -7,7 +7,8 @@ from collections.abc import Callable
 from dataclasses import field
 
 from widehem.core.design.make import Made
-from widehem.core.marking.made import Heading, Pattern, mark_up
+from widehem.core.marking.labels import Heading
+from widehem.core.marking.made import Pattern, mark_up
 from widehem.core.marking.plans import PLANS, AllowancePlan
 from widehem.core.output.json_draft import draft_as_json
 from widehem.core.output.sheets import PAPERS, Paper

@@ -304,6 +304,12 @@ class Piece:
             return None, None
         return min(spots, key=way.dot), max(spots, key=way.dot)
 
+    def stretch_at(self, at: Point, way: Point) -> tuple[Point, Point] | None:
+        """Where an endless line enters the outline first and leaves it last; None where it does not touch it. way: its direction,
+        one long."""
+        start, end = self._ends(at, way)
+        return None if start is None or end is None else (start, end)
+
     def across(self, name: str, below: float = 0.0) -> float:
         """Cloth at a level with the darts sewn, cm; 0 where it has no such level. below: so far under it.
 

@@ -10,7 +10,8 @@ from widehem.core.values import record
 class Role:
     """words: how it is called in a sentence. allowance: the row of an allowance plan it falls under. radius: the least radius
     of a curve in it, cm. free: how readily it gives way where a seam that ends at it is made longer, 0 first; 9 never. long:
-    how long it is on a typical body, cm, where its radius goes in proportion on a smaller one."""
+    how long it is on a typical body, cm, where its radius goes in proportion on a smaller one. lets_out: cloth to spare is left
+    there, where it is left at all."""
 
     code: str
     words: str
@@ -18,6 +19,7 @@ class Role:
     radius: float = 0.5
     free: int = 9
     long: float = 0.0
+    lets_out: bool = False
 
 
 CROTCH_LONG, BACK_CROTCH_LONG, BACK_CROTCH_RADIUS = 30.5, 41.0, 8.0
@@ -26,14 +28,14 @@ for _role in (
     Role("neck", "neckline", "neck", 1.0),
     Role("shoulder", "shoulder", "shoulder"),
     Role("armhole", "armhole", "armhole", 2.5, 3, 21.0),
-    Role("side", "side seam", radius=2.0),
+    Role("side", "side seam", radius=2.0, lets_out=True),
     Role("waist", "waist", radius=2.0, free=0),
     Role("hem", "hem", radius=2.0, free=1),
     Role("centre_front", "centre front", radius=2.0),
-    Role("centre_back", "centre back", radius=2.0),
-    Role("inseam", "inseam", radius=2.0),
+    Role("centre_back", "centre back", radius=2.0, lets_out=True),
+    Role("inseam", "inseam", radius=2.0, lets_out=True),
     Role("crotch", "crotch seam", radius=5.0, long=CROTCH_LONG),
-    Role("cap", "cap", "armhole", 1.0),
+    Role("cap", "cap", "cap", 1.0),
     Role("underarm", "underarm seam", radius=2.0),
     Role("wrist", "hem", "sleeve_hem", 2.0, 2),
     Role("panel", "panel seam", radius=4.0),

@@ -16,7 +16,7 @@ from widehem.core.pattern.garment import Garment, Seam, SeamEdge
 from widehem.core.pattern.inside import Cloth, InnerLine
 from widehem.core.pattern.piece import Layer, Piece
 from widehem.core.pattern.ring import Spot
-from widehem.core.pattern.roles import plain
+from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.pattern.shaping import edge_blended, trimmed, with_edges
 from widehem.core.setting.option import Choice, Option
 from widehem.core.style.lengths import level_line
@@ -127,17 +127,25 @@ def _pleated(piece: Piece, by: float) -> Piece:
     first = Path.through(middle.start, middle.start + out)
     moved = tuple(_by(segment, out) for segment in middle.parts[0].segments)
     ring: list[Edge] = []
+    upper = middle.start.y < middle.end.y  # whether the middle begins at its upper end
+    names = ("pleat_top", "pleat_low") if upper else ("pleat_low", "pleat_top")
     for edge in piece.edges:
         if edge.name == middle.name:
             ring.append(replace(edge, parts=(Path(moved),)))
         elif edge.name == before.name:
-            ring += [edge, Edge(free_name((e.name for e in piece.edges), "pleat_low"), (first,), role="lap", kind=edge.kind)]
+            ring += [edge, _lap(piece, names[0], first, edge)]
         elif edge.name == after.name:
-            ring += [Edge(free_name((e.name for e in piece.edges), "pleat_top"), (path,), role="lap", kind=edge.kind), edge]
+            ring += [_lap(piece, names[1], path, edge), edge]
         else:
             ring.append(edge)
     line = InnerLine("pleat", "Fold of the pleat", middle.parts[0])
     return replace(piece, edges=tuple(ring), lines=(*piece.lines, line))
+
+
+def _lap(piece: Piece, name: str, path: Path, beside: Edge) -> Edge:
+    """The end of a pleat, folded in the same line as the edge beside it."""
+    role = "neck_lap" if ROLES[beside.role].allowance == "neck" else "lap"
+    return Edge(free_name((e.name for e in piece.edges), name), (path,), role=role, kind=beside.kind)
 
 
 def _by(segment: Segment, by: Point) -> Segment:
