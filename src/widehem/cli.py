@@ -216,6 +216,7 @@ def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     """The draft in the wanted format."""
     from widehem.core.marking.labels import Heading
     from widehem.core.marking.plans import PlanError, plan_named
+    from widehem.core.marking.wanted import Wanted
     from widehem.core.output.sheets import PaperError, paper_named, scale_named
     from widehem.core.output.writers import WRITERS, Order
     from widehem.core.units import Display
@@ -226,7 +227,7 @@ def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
         plan = plan_named(arguments.allowance or made.method.allowances)
     except (PaperError, PlanError) as error:
         raise UsageError(str(error)) from None
-    return WRITERS[arguments.format].write(Order(made, heading, plan, paper, scale, Display(unit)))
+    return WRITERS[arguments.format].write(Order(made, heading, Wanted.by(plan), paper, scale, Display(unit)))
 
 
 def _pairs(given: Sequence[str], flag: str) -> list[tuple[str, str]]:

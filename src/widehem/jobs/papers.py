@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from widehem.core.marking.dummies import NoDummiesError
 from widehem.core.output.sheets import PAPERS
 from widehem.core.output.writers import WRITERS
 from widehem.core.setting.option import OptionError
@@ -12,8 +13,9 @@ from widehem.core.units import Display
 from widehem.jobs.kinds import At, JobError, kind
 from widehem.jobs.ledger import MOST_ENTRY
 from widehem.store.clock import house_zone
+from widehem.store.house_rows import Printer
 from widehem.store.making import find_work
-from widehem.store.papers import order_of
+from widehem.store.papers import on_printer, order_of
 
 FILE = "file"
 STEPS = 3
@@ -44,15 +46,20 @@ def write_file(at: At, wish: dict[str, Any]) -> dict[str, str]:
         if work is None:
             raise JobError("This garment was deleted meanwhile.")
         _ = work.docket.wearer, work.docket.production
+        printer = session.get(Printer, wish["printer"]) if wish.get("printer") else None
     try:
         made = work.made()
     except (OptionError, CannotDraft):
         raise JobError("This garment cannot be drawn as it is kept: open its draft, it says why.") from None
     at.step(1, STEPS)
     show = Display(wish["unit"], wish["fraction"])
-    order = order_of(work.docket, made, show, zone, wish["paper"], wish["scale"])
+    paper = on_printer(PAPERS[wish["paper"]], printer)
+    order = order_of(work.docket, made, show, zone, paper, wish["scale"])
     at.step(2, STEPS)
-    data = WRITERS[wish["writer"]].write(order)
+    try:
+        data = WRITERS[wish["writer"]].write(order)
+    except NoDummiesError as error:
+        raise JobError(str(error)) from None
     if len(data) > MOST_ENTRY:
         raise JobError(
             f"The file would have {len(data) // 1024 // 1024} MB, {MOST_ENTRY // 1024 // 1024} is the most: take a smaller scale."

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload
@@ -77,9 +78,9 @@ def keep_settings(docket: Docket, options: dict[str, str], ease: dict[str, str])
     docket.updated_at = now()
 
 
-def keep_paper(docket: Docket, plan: str, amounts: dict[str, str], paper: str) -> None:
-    """Replace allowance plan and paper of a docket."""
-    docket.plan, docket.amounts, docket.paper, docket.updated_at = plan, dict(amounts), paper, now()
+def keep_marking(docket: Docket, marking: dict[str, Any]) -> None:
+    """Replace what is wanted on the pattern of a docket."""
+    docket.marking, docket.updated_at = dict(marking), now()
 
 
 def changed_since(session: Session, docket: Docket, newest: ChartRow | None = None) -> tuple[Difference, ...]:

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from widehem.core.drafting.method import METHODS, Method
 from widehem.core.marking.house import HouseValue, amounts_for, settings_for, value_words, values_for
-from widehem.core.marking.plans import KINDS, PLANS
+from widehem.core.marking.plans import KINDS
 from widehem.store.clock import OF_HOUSE
 from widehem.store.designs import block_design
 from widehem.store.models import Docket, HouseRow, Wearer
@@ -64,11 +64,14 @@ def of_the_house(docket: Docket) -> tuple[str, ...]:
         for key, text in docket.house.items()
         if key in options and key[2:] not in mine[key[:2]]
     ]
-    plan = PLANS.get(docket.plan)
     amounts = amounts_for(docket.plan, docket.house)
     return (
         *lines,
-        *(f"allowance {KINDS[kind].lower()} {text}" for kind, text in amounts.items() if plan and kind not in docket.amounts),
+        *(
+            f"allowance {KINDS[kind].lower()} {text}"
+            for kind, text in amounts.items()
+            if kind in KINDS and kind not in docket.amounts
+        ),
     )
 
 

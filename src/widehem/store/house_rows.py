@@ -69,3 +69,15 @@ class HouseRow(Base):
     of: Mapped[str] = mapped_column(String(60), default="")
     key: Mapped[str] = mapped_column(String(60))
     text: Mapped[str] = mapped_column(String(60))
+
+
+class Printer(Base):
+    """A printer or plotter of the workroom: how wide and how high the test square of 5 cm comes out on it, as it was measured.
+    address: 'host:port' of a plotter that plot files are sent to."""
+
+    __tablename__ = "printer"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    across: Mapped[str] = mapped_column(String(20))
+    down: Mapped[str] = mapped_column(String(20))
+    address: Mapped[str] = mapped_column(String(80), default="", server_default="")

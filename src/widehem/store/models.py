@@ -197,7 +197,8 @@ class Docket(Base):
     house on the day it was opened, under both.
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
-    docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. looks:
+    docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. plan, amounts: its plan of allowances, and those of them that are its own; marking: what else is wanted on its
+    pattern, as store.papers reads it. looks:
     what was seen when the draft was looked at. accepted: checks
     that are not true and were accepted, by name: why, by whom, and the figure then. due_on: the day it has to be ready; waits:
     what it waits for, '' for nothing; stays: what the design was
@@ -224,6 +225,7 @@ class Docket(Base):
     plan: Mapped[str] = mapped_column(String(40), default="cloth")
     amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
     paper: Mapped[str] = mapped_column(String(20), default="a4")
+    marking: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     looks: Mapped[dict[str, str]] = mapped_column(default=dict)
     accepted: Mapped[dict[str, Any]] = mapped_column(default=dict)
     stays: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))

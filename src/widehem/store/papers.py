@@ -2,20 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import tzinfo
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from widehem.core.days import day_in, day_words
 from widehem.core.design.make import Made
+from widehem.core.marking.finishes import FINISHES
 from widehem.core.marking.house import amounts_for
 from widehem.core.marking.labels import Heading
-from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan
-from widehem.core.output.sheets import paper_named, scale_named
+from widehem.core.marking.plans import KINDS, PLANS, AllowancePlan, PlanError, plan_named
+from widehem.core.marking.wanted import CLOTH, USES, OwnNotch, Wanted
+from widehem.core.output.sheets import Paper, calibrated, scale_named
 from widehem.core.output.writers import Order
 from widehem.core.pattern.acceptance import Acceptance, lines
 from widehem.core.pattern.check import Check
 from widehem.core.units import Display, parse_length
 from widehem.store.house import of_the_house
+from widehem.store.house_rows import Printer
 from widehem.store.models import Docket, Wearer
 
 
@@ -53,12 +59,53 @@ def heading(docket: Docket, show: Display, zone: tzinfo | None, checks: Sequence
 
 
 def plan_of(docket: Docket) -> AllowancePlan:
-    """The kept plan with the house's amounts, and those changed on this docket over them."""
-    plan = PLANS.get(docket.plan, PLANS["cloth"])
-    changed = {**amounts_for(plan.code, docket.house), **docket.amounts}
+    """The kept plan of the cloth with the house's amounts, and those changed on this docket over them."""
+    return _with_own(docket, docket.plan, docket.amounts)
+
+
+def _with_own(docket: Docket, code: str, own: Mapping[str, str]) -> AllowancePlan:
+    try:
+        plan = plan_named(code)
+    except PlanError:
+        plan = PLANS["cloth"]
+    changed = {**amounts_for(plan.code, docket.house), **own}
     return plan.with_amounts({kind: parse_length(text, "cm").cm for kind, text in changed.items() if kind in KINDS})
 
 
-def order_of(docket: Docket, made: Made, show: Display, zone: tzinfo | None, paper: str, scale: str) -> Order:
-    """What is written into a file of this docket. paper, scale: by their codes. Raises PaperError."""
-    return Order(made, heading(docket, show, zone, made.checks), plan_of(docket), paper_named(paper), scale_named(scale), show)
+def wanted_of(docket: Docket) -> Wanted:
+    """All that is wanted on the pattern of a docket. What cannot be read is left out."""
+    kept = docket.marking or {}
+    plans = {CLOTH: plan_of(docket)}
+    for use, entry in kept.get("plans", {}).items():
+        if use in USES and isinstance(entry, dict):
+            plans[use] = _with_own(docket, str(entry.get("plan", "")), entry.get("amounts", {}))
+    return Wanted(
+        plans,
+        {name: parse_length(text, "cm").cm for name, text in kept.get("edges", {}).items()},
+        {name: finish for name, finish in kept.get("corners", {}).items() if finish in FINISHES},
+        tuple(
+            OwnNotch(n["piece"], n["edge"], float(n["share"]), count=int(n.get("count", 1))) for n in kept.get("notches", [])
+        ),
+        str(kept.get("drill", "")),
+        bool(kept.get("whole")),
+        bool(kept.get("nap")),
+    )
+
+
+def printers(session: Session) -> list[Printer]:
+    """The printers of the workroom, by name."""
+    return list(session.scalars(select(Printer).order_by(Printer.name, Printer.id)))
+
+
+def on_printer(paper: Paper, printer: Printer | None) -> Paper:
+    """The paper as it comes out of a printer. Raises PaperError."""
+    if printer is None:
+        return paper
+    return calibrated(paper, parse_length(printer.across, "cm").cm, parse_length(printer.down, "cm").cm)
+
+
+def order_of(
+    docket: Docket, made: Made, show: Display, zone: tzinfo | None, paper: Paper, scale: str, wanted: Wanted | None = None
+) -> Order:
+    """What is written into a file of this docket. scale: by its code. Raises PaperError."""
+    return Order(made, heading(docket, show, zone, made.checks), wanted or wanted_of(docket), paper, scale_named(scale), show)

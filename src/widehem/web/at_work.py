@@ -7,6 +7,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask import session as browser
 
+from widehem.jobs.cast_files import CAST
 from widehem.jobs.intake import INTAKE
 from widehem.jobs.ledger import DONE, FAILED, STOPPED, Job
 from widehem.jobs.papers import FILE
@@ -19,6 +20,7 @@ from widehem.web.show import is_htmx
 from widehem.web.writing import announce
 
 pages = Blueprint("at_work", __name__)
+FILES = (FILE, CAST)  # kinds that end in a file to take
 MOST, KEY = 6, "works"  # jobs a browser is told of, the newest
 SHORT = 1.5  # seconds that are waited for a piece of work before a page is shown to wait on
 STATES = {DONE: ("true", "done"), FAILED: ("not", "failed"), STOPPED: ("open", "stopped")}
@@ -67,7 +69,7 @@ def now() -> str:
 def page(name: str) -> Any:
     """A page to wait on; it leads on as soon as the work is done."""
     job, back = _job(name), own_path(request.args.get("back"))
-    if job.state == DONE and (job.kind != FILE or not is_htmx()):
+    if job.state == DONE and (job.kind not in FILES or not is_htmx()):
         if job.kind == INTAKE:
             announce()
         return redirect(_out_of(job, back), 303)
@@ -80,7 +82,7 @@ def page(name: str) -> Any:
 
 def _out_of(job: Job, back: str) -> str:
     """Where what came out of it is found."""
-    if job.kind == FILE:
+    if job.kind in FILES:
         return url_for(".file", name=job.id)
     if job.kind == INTAKE:
         return url_for("people.production", production_id=job.answer["production"])
@@ -95,7 +97,7 @@ def file(name: str) -> Response:
 
 def taken(job: Job) -> Response:
     """The file a job made, to take. 404 where there is none, or none any more."""
-    data = current_works().ledger.found([job.answer["key"]]) if job.state == DONE and job.kind == FILE else {}
+    data = current_works().ledger.found([job.answer["key"]]) if job.state == DONE and job.kind in FILES else {}
     if not data:
         abort(404)
     return handed(next(iter(data.values())), job.answer["name"], job.answer["mimetype"])

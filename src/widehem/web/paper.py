@@ -1,170 +1,148 @@
-"""The cut station: allowances, sheets of paper, and everything that is handed over."""
+"""The cut station: sheets of paper, what is cut, and everything that is handed over."""
 
 from __future__ import annotations
 
 import secrets
 from typing import Any
 
-from flask import Blueprint, abort, redirect, render_template, request, url_for
+from flask import Blueprint, abort, make_response, redirect, render_template, request, url_for
 from markupsafe import Markup
 
-from widehem.core.design.make import Made
 from widehem.core.marking.checks import check_pattern
-from widehem.core.marking.house import amounts_for
-from widehem.core.marking.made import Pattern, mark_up
-from widehem.core.marking.plans import KINDS, PLANS, PlanError, kind_of, plan_named
-from widehem.core.output.sheets import PAPERS, SCALES, PaperError, Sheets, paper_named, sheets_for
+from widehem.core.marking.made import Pattern
+from widehem.core.output.sheets import PAPERS, SCALES, Sheets
 from widehem.core.output.svg_sheets import sheet_map_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
-from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.jobs.ledger import DONE
 from widehem.jobs.papers import FILE, file_name
-from widehem.store.dockets import find_docket, keep_paper
+from widehem.store.dockets import find_docket
 from widehem.store.journal import tell
-from widehem.store.models import Docket
-from widehem.store.papers import heading, plan_of
 from widehem.web import at_work
 from widehem.web.at_work import ask, taken
+from widehem.web.cutting import PRINTER, Cut, asked, cut_of, known_printers
 from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot, slot_of, tally
-from widehem.web.here import current_works, zone
+from widehem.web.here import current_works
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
-from widehem.web.stood import moved
-from widehem.web.writing import writing
+from widehem.web.writing import YEAR, writing
 
 pages = Blueprint("paper", __name__)
 
 
-def _made(docket_id: int) -> tuple[Docket, Made]:
-    work = load(docket_id)
-    return work.docket, work.made()
-
-
-def _asked(docket: Docket) -> tuple[str, str]:
-    paper, scale = request.args.get("paper", docket.paper), request.args.get("scale", "1:1")
-    return paper if paper in PAPERS else "a4", scale if scale in SCALES else "1:1"
-
-
 @pages.get("/dockets/<int:docket_id>/cut")
 def cut(docket_id: int) -> Any:
-    """The pattern on its sheets, the cut list, the files."""
-    return _render(docket_id, {}, {})
-
-
-def _render(docket_id: int, errors: dict[str, str], typed: dict[str, str]) -> Any:
+    """The pattern on its sheets, and the files."""
     try:
-        docket, made = _made(docket_id)
+        found = cut_of(load(docket_id))
     except (OptionError, CannotDraft):
         return redirect(url_for("board.draft", docket_id=docket_id), 303)
-    plan, show = plan_of(docket), display()
-    paper, scale = _asked(docket)
-    pattern = mark_up(made, plan, heading(docket, show, zone()), show)
-    sheets = sheets_for(pattern, PAPERS[paper], SCALES[scale])
-    checks = check_pattern(made.garment, pattern, made.draft.limits)
-    used = {kind_of(edge) for piece in made.garment.pieces for edge in piece.edges if edge.kind != "fold"}
-    amounts = {
-        kind: show.length(plan.amounts[kind], 2 if round(plan.amounts[kind] * 100) % 10 else 1)
-        for kind in KINDS
-        if kind in used
-    }
+    docket, to = found.docket, asked(found.docket)
+    sheets = found.sheets(to)
     printed = len(sheets.printed)
+    paper = to.paper
     return render_template(
-        "cut.html",
-        docket=docket,
-        draft=made,
-        pattern=pattern,
-        sheets=sheets,
-        plan=plan,
-        plans=PLANS,
-        papers=PAPERS,
-        scales=SCALES,
-        paper=paper,
-        scale=scale,
-        kinds=KINDS,
-        amounts={**amounts, **typed},
-        errors=errors,
-        of_house={kind for kind in amounts_for(plan.code, docket.house) if kind not in docket.amounts},
-        map=Markup(sheet_map_svg(sheets)),
-        printed=printed,
-        selvedge=selvedge(docket.wearer, docket, made.chart, "cut", f"{len(pattern.pieces)} pieces"),
-        slots=[*(slot_of(check) for check in checks), _paper_slot(sheets), _cloth_slot(pattern, show)],
-        tally=tally(checks),
+        "cut.html", docket=docket, pattern=found.pattern, sheets=sheets, papers=PAPERS, scales=SCALES, to=to, paper=paper.code,
+        scale=to.scale, map=Markup(sheet_map_svg(sheets)), printed=printed, view="sheets", files=files_of(found), printers=known_printers(),
         next=Next(
-            f"Download {printed} sheets of {PAPERS[paper].name}" if PAPERS[paper].width else "Download the one big page",
-            url_for(".file", docket_id=docket_id, name="sheets.pdf", paper=paper, scale=scale),
-            "Back to the block",
-            url_for("board.draft", docket_id=docket_id),
-            file=True,
+            f"Download {printed} sheets of {paper.name}" if paper.height else f"Download {_length(sheets)}",
+            url_for(".file", docket_id=docket_id, name="sheets.pdf", paper=paper.code, scale=to.scale),
+            "Back to the block", url_for("board.draft", docket_id=docket_id), file=True,
         ),
+        **around(found, sheets),
+    )  # fmt: skip
+
+
+@pages.post("/dockets/<int:docket_id>/cut/paper")
+def keep(docket_id: int) -> Any:
+    """Print this garment on this paper from now on, and on this printer in this browser."""
+    form = request.form
+    paper = form.get("paper", "")
+    if paper not in PAPERS:
+        abort(400)
+    with writing() as session:
+        docket = find_docket(session, docket_id)
+        if docket is None:
+            abort(404)
+        if docket.paper != paper:
+            tell(session, f"{docket.name} is printed on {PAPERS[paper].name}.", docket)
+            docket.paper = paper
+    scale = form.get("scale") if form.get("scale") in SCALES and form.get("scale") != "1:1" else None
+    answer = make_response(redirect(url_for(".cut", docket_id=docket_id, scale=scale), 303))
+    printer = form.get("printer", "")
+    answer.set_cookie(
+        PRINTER, printer if printer.isdecimal() else "", max_age=YEAR, httponly=True, samesite="Lax", secure=request.is_secure
     )
+    return answer
+
+
+def around(found: Cut, sheets: Sheets | None = None) -> dict[str, Any]:
+    """What stands round every view of the station."""
+    checks = check_pattern(found.made.garment, found.pattern, found.made.draft.limits)
+    slots = [slot_of(check) for check in checks]
+    if sheets is not None:
+        slots += [_paper_slot(sheets), _saved_slot(found.pattern, sheets)]
+    pieces = len(found.pattern.pieces)
+    return {
+        "slots": slots,
+        "tally": tally(checks),
+        "selvedge": selvedge(found.docket.wearer, found.docket, found.made.chart, "cut", f"{pieces} pieces"),
+    }
+
+
+def _length(sheets: Sheets) -> str:
+    if not sheets.paper.width:
+        return "the one big page"
+    return f"{display().length(sheets.layout.height * sheets.scale)} {display().unit} of the roll"
 
 
 def _paper_slot(sheets: Sheets) -> Slot:
     if not sheets.paper.width:
         return Slot("Paper", "count", "1", "page", "for a plotter or a copy shop")
+    if sheets.paper.roll:
+        show = display()
+        return Slot(
+            "Paper", "count", show.length(sheets.layout.height * sheets.scale), show.unit, f"of the {sheets.paper.name.lower()}"
+        )
     left_out = len(sheets.left_out)
     words = f"{left_out} empty, left out" if left_out else "none is empty"
     return Slot("Sheets", "count", str(len(sheets.printed)), f"of {sheets.paper.name}", words)
 
 
-def _cloth_slot(pattern: Pattern, show: Display) -> Slot:
-    """How much room the pieces need side by side, before anyone begins."""
-    bounds = [marked.bounds for marked in pattern.pieces]
-    longest = max(b[3] - b[1] for b in bounds)
-    widest = sum(b[2] - b[0] for b in bounds)
-    return Slot("Paper needed", "count", show.length(longest), f"{show.unit} long", f"{show.full(widest)} wide, side by side")
+def _saved_slot(pattern: Pattern, sheets: Sheets) -> Slot:
+    """How much room the pieces take on the paper as they are arranged."""
+    show, layout = display(), sheets.layout
+    turned = sum(1 for laid in layout.pieces if laid.turned)
+    words = f"{turned} pieces turned to save paper" if turned else "no piece is turned"
+    return Slot(
+        "Arranged on", "count", show.length(layout.width * sheets.scale), f"by {show.full(layout.height * sheets.scale)}", words
+    )
 
 
-@pages.post("/dockets/<int:docket_id>/cut")
-def keep(docket_id: int) -> Any:
-    """Keep the allowance plan, its amounts and the paper."""
-    form = request.form
-    docket = load(docket_id).docket
-    plan_code, paper = form.get("plan", "cloth"), form.get("paper", docket.paper)
-    try:
-        plan, _ = plan_named(plan_code), paper_named(paper)
-    except (PlanError, PaperError):
-        abort(400)
-    show = display()
-    amounts: dict[str, str] = {}
-    errors: dict[str, str] = {}
-    before = plan_of(docket)
-    for kind in KINDS:
-        text = form.get(f"a.{kind}", "").strip()
-        if not text or plan_code != docket.plan:
-            continue
-        stands = before.amounts[kind]
-        if text in (show.length(stands), show.length(stands, 2)):
-            if kind in docket.amounts:
-                amounts[kind] = docket.amounts[kind]
-            continue
-        try:
-            plan.with_amounts({kind: parse_length(text, show.unit).cm}, show)
-            amounts[kind] = with_unit(text, show.unit)
-        except LengthError as error:
-            errors[kind] = f"{KINDS[kind]}: {error}"
-        except PlanError as error:
-            errors[kind] = str(error)
-    if errors:
-        return _render(docket_id, errors, {kind: form.get(f"a.{kind}", "") for kind in errors}), 422
-    with writing() as session:
-        stored = find_docket(session, docket_id)
-        if stored is None:
-            abort(404)
-        clashes = moved(stored.plan, stored.amounts, stored.paper)
-        if not clashes:
-            tell(session, f"Kept allowances and paper of {stored.name}.", stored)
-            keep_paper(stored, plan_code, amounts, paper)
-    if clashes:
-        typed = {kind: form.get(f"a.{kind}", "") for kind in KINDS if form.get(f"a.{kind}")}
-        words = "Somebody kept other allowances meanwhile; they are drawn here. Yours stand in the fields: keep them again to put them in their place."
-        return _render(docket_id, {next(iter(KINDS)): words}, typed), 409
-    return redirect(url_for(".cut", docket_id=docket_id, scale=form.get("scale") or None), 303)
+FILES = {
+    "sheets.pdf": "pdf", "pattern.svg": "svg", "pattern.dxf": "dxf", "pattern.plt": "plot", "dummies.pdf": "dummies", "card.pdf": "card",
+    "draft.json": "json",
+}  # fmt: skip
 
 
-FILES = {"sheets.pdf": "pdf", "pattern.svg": "svg", "card.pdf": "card", "draft.json": "json"}  # by the end of their address
+def files_of(found: Cut) -> list[tuple[str, str, str]]:
+    """What else can be handed over: the end of its address, its name, what it is."""
+    small = any(piece.layer in ("shell", "inside") and not piece.balance for piece in found.made.garment.pieces) or any(
+        line.folded is not None for piece in found.made.garment.shell for line in piece.lines
+    )
+    rows = [
+        ("pattern.dxf", "For a cutter or another drawing program", "DXF in mm, a block for each piece"),
+        ("pattern.plt", "Plot file", "HP-GL/2, a pen for each kind of line"),
+        ("pattern.svg", "Drawing", "SVG in true millimetres"),
+        ("card.pdf", "Method card", "PDF, the steps with these figures, to draft by hand"),
+        ("draft.json", "Points and lengths", "JSON, with checks and steps"),
+    ]
+    return [
+        *rows[:3],
+        *([("dummies.pdf", "Paper dummies", "PDF, pockets, collars, lapels, to pin on")] if small else []),
+        *rows[3:],
+    ]
 
 
 @pages.get("/dockets/<int:docket_id>/files/<name>")
@@ -173,14 +151,30 @@ def file(docket_id: int, name: str) -> Any:
     if name not in FILES:
         abort(404)
     docket = load(docket_id).docket
-    paper, scale, show = *_asked(docket), display()
+    to, show = asked(docket), display()
     wish = {
-        "docket": docket_id, "writer": FILES[name], "paper": paper, "scale": scale, "unit": show.unit, "fraction": show.fraction,
+        "docket": docket_id, "writer": FILES[name], "paper": to.paper.code, "scale": to.scale, "unit": show.unit, "fraction": show.fraction,
+        "printer": to.printer.id if to.printer else None,
     }  # fmt: skip
-    job = ask(FILE, wish, f"Writing {file_name(docket, FILES[name], paper, scale)}", secrets.token_hex(8))
+    job = ask(FILE, wish, f"Writing {file_name(docket, FILES[name], to.paper.code, to.scale)}", secrets.token_hex(8))
     job = current_works().wait(job, at_work.SHORT)
     if job.state == DONE:
         return taken(job)
-    return redirect(
-        url_for("at_work.page", name=job.id, back=url_for(".cut", docket_id=docket_id, paper=paper, scale=scale)), 303
-    )
+    return redirect(url_for("at_work.page", name=job.id, back=to.cut(docket_id)), 303)
+
+
+@pages.get("/dockets/<int:docket_id>/cut/list")
+def listed(docket_id: int) -> Any:
+    """What is cut from which cloth, how the seams are sewn, and what else is needed."""
+    try:
+        found = cut_of(load(docket_id))
+    except (OptionError, CannotDraft):
+        return redirect(url_for("board.draft", docket_id=docket_id), 303)
+    rows: dict[str, list[Any]] = {}
+    for row in found.pattern.cut_list:
+        rows.setdefault(row.material, []).append(row)
+    return render_template(
+        "cut_list.html", docket=found.docket, pattern=found.pattern, rows=rows, view="list", to=asked(found.docket),
+        next=Next("To the sheets", url_for(".cut", docket_id=docket_id), "Back to the block", url_for("board.draft", docket_id=docket_id)),
+        **around(found),
+    )  # fmt: skip

@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 from widehem.core.drafting.common_options import COMMON
 from widehem.core.drafting.method import METHODS, Method
-from widehem.core.marking.plans import KINDS, PLANS, PlanError
+from widehem.core.marking.plans import KINDS, OWN, PlanError, plan_named
 from widehem.core.setting.option import Option, OptionError
 from widehem.core.units import LengthError, Unit, parse_length, with_unit
 from widehem.core.values import record
@@ -72,13 +72,15 @@ def read_value(of: str, key: str, text: str, unit: Unit) -> HouseValue:
 
 
 def _allowance(of: str, kind: str, text: str, unit: Unit) -> str:
-    if of not in PLANS:
-        raise OptionError(f'There is no allowance plan "{of}": there are {", ".join(PLANS)}.')
+    try:
+        plan = plan_named(of)
+    except PlanError as error:
+        raise OptionError(str(error)) from None
     if kind not in KINDS:
         raise OptionError(f'"{kind}" is not a kind of edge: there are {", ".join(KINDS)}.')
     try:
         written = with_unit(text, unit)
-        PLANS[of].with_amounts({kind: parse_length(written, unit).cm})
+        plan.with_amounts({kind: parse_length(written, unit).cm})
     except LengthError as error:
         raise OptionError(f"{KINDS[kind]}: {error}") from None
     except PlanError as error:
@@ -119,6 +121,11 @@ def amounts_for(plan: str, house: Mapping[str, str]) -> dict[str, str]:
     """The house's allowances of a plan, by kind of edge, as they were written."""
     start = f"{ALLOWANCE}{plan}."
     return {key.removeprefix(start): text for key, text in house.items() if key.startswith(start)}
+
+
+def own_plans(values: Iterable[HouseValue]) -> tuple[str, ...]:
+    """The codes of the house's own plans of allowances: those it has figures of."""
+    return tuple(dict.fromkeys(value.of for value in values if value.key.startswith(ALLOWANCE) and OWN in value.of))
 
 
 def written_out(values: Iterable[HouseValue]) -> str:

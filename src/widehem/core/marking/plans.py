@@ -109,8 +109,23 @@ for _made in (
     PLANS.add(_made.code, _made)
 
 
+OWN, LONGEST_NAME = "+", 24  # between the plan that an own one began as and its name, as in 'cloth+Velvet'; signs of a name
+
+
 def plan_named(code: str) -> AllowancePlan:
-    """The plan with this code. Raises PlanError naming those there are."""
-    if code not in PLANS:
+    """The plan with this code: one that ships, or the house's own by the one it began as and its name, like 'cloth+Velvet'. Raises
+    PlanError naming those there are."""
+    like, own, name = code.partition(OWN)
+    if like not in PLANS or (own and not name.strip()) or len(name) > LONGEST_NAME or set(name) & set('+.<>"'):
         raise PlanError(f'There is no allowance plan "{code}": there are {", ".join(PLANS)}.')
-    return PLANS[code]
+    return replace(PLANS[like], code=code, name=name) if own else PLANS[like]
+
+
+def own_plan(like: str, name: str) -> AllowancePlan:
+    """A plan of the house that begins as another one, by its own name. Raises PlanError for a name that cannot be."""
+    name = " ".join(name.split())
+    if not name:
+        raise PlanError("A plan of the house needs a name: write one, like Velvet.")
+    if len(name) > LONGEST_NAME or set(name) & set('+.<>"'):
+        raise PlanError(f"Write a name of up to {LONGEST_NAME} letters, without + . < > or quotation marks.")
+    return plan_named(f"{like.partition(OWN)[0]}{OWN}{name}")

@@ -11,16 +11,10 @@ from widehem.core.marking.made import Pattern
 from widehem.core.output.ink import ring_path
 from widehem.core.output.pdf_pen import PLAIN, POINTS_PER_CM, STRONG, on_paper, stroke
 from widehem.core.output.sheets import MARGIN, OVERLAP, TEST_CM, TEST_IN, Sheets
+from widehem.core.output.titles import title_of
 from widehem.core.units import CM_PER_INCH
 
 CM = POINTS_PER_CM
-
-
-def heading_line(pattern: Pattern) -> str:
-    """Costume, wearer and production in one line."""
-    head = pattern.heading
-    parts = (head.costume or ", ".join(m.piece.title for m in pattern.pieces), head.wearer, head.production)
-    return " · ".join(part for part in parts if part)
 
 
 def words_at(canvas: Canvas, x: float, y: float, text: str, size: float, *, strong: bool = False) -> None:
@@ -61,7 +55,7 @@ def first_page(canvas: Canvas, pattern: Pattern, sheets: Sheets, high: float) ->
     """What it is, how to print it, the test squares, and the map of the sheets. high: of the page, cm."""
     paper, head = sheets.paper, pattern.heading
     wide, _ = paper.tile
-    words_at(canvas, 0, -0.8, heading_line(pattern), 15, strong=True)
+    words_at(canvas, 0, -0.8, title_of(pattern), 15, strong=True)
     printed = len(sheets.printed)
     allowed = f"{pattern.plan.name.lower()} allowances" if pattern.plan.code != "none" else "stitching lines without allowances"
     lines = [

@@ -8,10 +8,11 @@ from itertools import product
 from reportlab.pdfgen.canvas import Canvas
 
 from widehem.core.marking.made import Pattern
-from widehem.core.output.pdf_first import caution_lines, first_page, heading_line, squares, words_at, write_cautions
+from widehem.core.output.pdf_first import caution_lines, first_page, squares, words_at, write_cautions
 from widehem.core.output.pdf_layers import Layers
 from widehem.core.output.pdf_pen import POINTS_PER_CM, load_fonts
 from widehem.core.output.sheets import FOOT, MARGIN, OVERLAP, TEST_CM, Paper, Sheet, Sheets, sheets_for
+from widehem.core.output.titles import title_of
 
 CM = POINTS_PER_CM
 WORDS_FROM, LEAST_WIDE = 12.0, 22.0  # cm: where the words beside the squares begin, and the least width of one big page
@@ -23,7 +24,7 @@ def sheets_pdf(pattern: Pattern, paper: Paper, scale: float = 1.0, sheets: Sheet
     sheets = sheets or sheets_for(pattern, paper, scale)
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pageCompression=1, invariant=1)
-    canvas.setTitle(heading_line(pattern))
+    canvas.setTitle(title_of(pattern))
     canvas.setCreator("Wide Hem")
     layers = Layers(canvas)
     size = sheets.layout.width, sheets.layout.height
@@ -61,7 +62,7 @@ def _one_page(canvas: Canvas, pattern: Pattern, sheets: Sheets, layers: Layers) 
     canvas.setPageSize((width / stretched * CM, height / tall * CM))
     with_corner(canvas, paper, height / tall)
     squares(canvas, 0.0, -TEST_CM)
-    words_at(canvas, WORDS_FROM, -0.8, heading_line(pattern), 12, strong=True)
+    words_at(canvas, WORDS_FROM, -0.8, title_of(pattern), 12, strong=True)
     words_at(canvas, WORDS_FROM, -1.6, f"{sheets.words}. Print at 100 %, no fit to page.", 10)
     words_at(canvas, WORDS_FROM, -2.3, "Lay a ruler on both squares before you cut.", 10)
     write_cautions(canvas, pattern, WORDS_FROM, -3.1, beside)
@@ -97,7 +98,7 @@ def _tile(canvas: Canvas, pattern: Pattern, sheets: Sheets, tile: Sheet, number:
     canvas.setDash()
     low = 0.12 - tile_h - FOOT
     words_at(canvas, 0, low, tile.name, 13, strong=True)
-    foot = f"{heading_line(pattern)} · {sheets.words} · sheet {number} of {len(sheets.printed)}"
+    foot = f"{title_of(pattern)} · {sheets.words} · sheet {number} of {len(sheets.printed)}"
     words_at(canvas, 1.4, low + 0.04, foot, 8)
     canvas.showPage()
 

@@ -11,7 +11,7 @@ from shapely import MultiPolygon, Polygon, box, intersects, prepare
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Pattern
 from widehem.core.output.arrange import Put, Ring, on_roll, on_sheets, quarter, ring_of
-from widehem.core.output.laid import EDGE, GAPS, Layout, in_a_row, placed
+from widehem.core.output.laid import EDGE, GAPS, Layout, placed
 from widehem.core.units import CM_PER_INCH
 from widehem.core.values import record
 
@@ -181,26 +181,41 @@ def _borders(
     )
 
 
-def sheets_for(pattern: Pattern, paper: Paper, scale: float = 1.0) -> Sheets:
+def sheets_for(pattern: Pattern, paper: Paper, scale: float = 1.0, puts: Sequence[Put] | None = None) -> Sheets:
     """The pieces arranged on the paper so that it is saved: turned where that helps, in so many columns as print on the fewest
-    sheets."""
-    return cut_into_sheets(arranged(pattern, paper, scale), paper, scale)
+    sheets. puts: where each goes, where that is known."""
+    return cut_into_sheets(arranged(pattern, paper, scale, puts), paper, scale)
 
 
-def arranged(pattern: Pattern, paper: Paper, scale: float = 1.0) -> Layout:
-    """Where the pieces lie on this paper."""
+def arranged(pattern: Pattern, paper: Paper, scale: float = 1.0, puts: Sequence[Put] | None = None) -> Layout:
+    """The pieces where they lie on this paper."""
+    laid = tuple(
+        placed(marked, put.x + EDGE, put.y + EDGE, put.turned)
+        for marked, put in zip(pattern.pieces, puts or puts_for(pattern, paper, scale), strict=True)
+    )
+    bounds = [entry.marked.bounds for entry in laid]
+    return Layout(laid, max(b[2] for b in bounds) + EDGE, max(b[3] for b in bounds) + EDGE)
+
+
+def puts_for(pattern: Pattern, paper: Paper, scale: float = 1.0) -> list[Put]:
+    """Where each piece goes on this paper."""
     rings = [ring_of(marked.cut) for marked in pattern.pieces]
     if not paper.height:
         wide = (paper.tile[0] - 2 * EDGE) / scale if paper.width else _about_square(pattern)
         needs = max(min(right - left, bottom - top) for left, top, right, bottom in (m.bounds for m in pattern.pieces))
         if wide >= needs + 1:
-            return _as_put(pattern, on_roll(rings, wide, (0, 2) if paper.width else (0,)))
-        return in_a_row(pattern, GAPS[-1])
+            try:
+                return on_roll(rings, wide, ROLL_TURNS if paper.width else (0,))
+            except ValueError:  # a piece lies only across it, or aslant
+                pass
+        return _row(rings, GAPS[-1])
     step = (paper.tile[0] - OVERLAP) / scale, (paper.tile[1] - OVERLAP) / scale
     fields = [puts for columns in _columns(pattern, step[0]) if (puts := _tried(rings, step, columns))]
     rows = [_row(rings, gap) for gap in GAPS]
-    best = min((*fields, *rows), key=lambda puts: _printed(rings, puts, step))
-    return _as_put(pattern, best)
+    return min((*fields, *rows), key=lambda puts: _printed(rings, puts, step))
+
+
+ROLL_TURNS = (0, 2, 1, 3)
 
 
 def _row(rings: Sequence[Ring], gap: float) -> list[Put]:
@@ -251,11 +266,3 @@ def _printed(rings: Sequence[Ring], puts: Sequence[Put], step: tuple[float, floa
         prepare(cloth)
         found |= {spot for spot, on_it in zip(spots, intersects(cloth, boxes), strict=True) if on_it}
     return len(found), wide * high
-
-
-def _as_put(pattern: Pattern, puts: Sequence[Put]) -> Layout:
-    laid = tuple(
-        placed(marked, put.x + EDGE, put.y + EDGE, put.turned) for marked, put in zip(pattern.pieces, puts, strict=True)
-    )
-    bounds = [entry.marked.bounds for entry in laid]
-    return Layout(laid, max(b[2] for b in bounds) + EDGE, max(b[3] for b in bounds) + EDGE)

@@ -7,9 +7,10 @@ from collections.abc import Callable
 from dataclasses import field
 
 from widehem.core.design.make import Made
+from widehem.core.marking.dummies import dummies
 from widehem.core.marking.labels import Heading
 from widehem.core.marking.made import Pattern, mark_up
-from widehem.core.marking.plans import PLANS, AllowancePlan
+from widehem.core.marking.wanted import Wanted
 from widehem.core.output.json_draft import draft_as_json
 from widehem.core.output.sheets import PAPERS, Paper
 from widehem.core.output.svg_pattern import pattern_svg
@@ -24,13 +25,13 @@ class Order:
 
     made: Made
     heading: Heading = field(default_factory=Heading)
-    plan: AllowancePlan = PLANS["cloth"]
+    wanted: Wanted = field(default_factory=Wanted)
     paper: Paper = PAPERS["a4"]
     scale: float = 1.0
     show: Display = METRIC
 
     def pattern(self) -> Pattern:
-        return mark_up(self.made, self.plan, self.heading, self.show)
+        return mark_up(self.made, self.wanted, self.heading, self.show)
 
 
 @record(frozen=True)
@@ -84,3 +85,27 @@ def write_card(order: Order) -> bytes:
 
     paper = order.paper if order.paper.width else PAPERS["a4"]
     return card_pdf(order.made, order.heading, paper, Display(order.show.unit, 16))
+
+
+@writer("dxf", "pattern", "dxf", "image/vnd.dxf")
+def write_dxf(order: Order) -> bytes:
+    """A block for each piece, a layer for each kind of line, millimetres."""
+    from widehem.core.output.dxf import pattern_dxf  # heavy: it is loaded where it is needed
+
+    return pattern_dxf(order.pattern(), order.scale)
+
+
+@writer("plot", "plot", "plt", "application/vnd.hp-hpgl")
+def write_plot(order: Order) -> bytes:
+    """A plot file for the chosen roll; of 90 where the paper is no roll."""
+    from widehem.core.output.hpgl import pattern_plot
+
+    return pattern_plot(order.pattern(), order.paper if order.paper.roll else PAPERS["roll90"], order.scale).data
+
+
+@writer("dummies", "paper dummies", "pdf", "application/pdf")
+def write_dummies(order: Order) -> bytes:
+    """Pockets, collars, lapels and other small parts without allowances, to be cut out of paper and pinned on."""
+    from widehem.core.output.pdf_sheets import sheets_pdf
+
+    return sheets_pdf(dummies(order.made, order.heading, order.show), order.paper, order.scale)
