@@ -12,6 +12,8 @@ from typing import Any
 from widehem import __version__
 from widehem.cli_designs import add_commands as add_designs
 from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused, hand_over
+from widehem.cli_paper import FORMATS, add_paper, paper_of, wanted
+from widehem.cli_paper import add_commands as add_papers
 from widehem.core.units import METRIC, Unit, as_unit
 
 
@@ -49,6 +51,7 @@ def _parser() -> _Parser:
 
     add_commands(commands)
     add_designs(commands, _read_chart, _written)
+    add_papers(commands)
 
     tape = commands.add_parser("tape", help="stand in for a digital tape: send readings to a chart that listens")
     tape.add_argument("readings", nargs="*", metavar="READING", help='like 78.4 or "30 7/8"; "-" takes the last one back')
@@ -73,13 +76,8 @@ def _parser() -> _Parser:
     draft.add_argument("--plan", metavar="PLAN", help="a plan of ease: its amounts, cloth and layers, before --ease and --set")
     draft.add_argument("--bodice", metavar="METHOD", help="the bodice whose armhole a sleeve is drawn for")
     draft.add_argument("--armhole", metavar="front=CM,back=CM[,depth=CM]", help="the armhole a sleeve is drawn for")
-    draft.add_argument("--format", choices=("json", "svg", "pdf", "card"), default="json")
-    draft.add_argument("--out", type=Path, metavar="FILE")
-    draft.add_argument(
-        "--allowance", metavar="PLAN", help="a plan of allowances; the usual one of the method unless another is named"
-    )
-    draft.add_argument("--paper", default="a4", metavar="PAPER")
-    draft.add_argument("--scale", default="1:1", metavar="SCALE")
+    draft.add_argument("--format", choices=FORMATS, default="json")
+    add_paper(draft)
     draft.set_defaults(run=_draft)
     return parser
 
@@ -214,20 +212,19 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
 
 def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     """The draft in the wanted format."""
+    from widehem.core.marking.dummies import NoDummiesError
     from widehem.core.marking.labels import Heading
-    from widehem.core.marking.plans import PlanError, plan_named
-    from widehem.core.marking.wanted import Wanted
-    from widehem.core.output.sheets import PaperError, paper_named, scale_named
+    from widehem.core.output.sheets import PaperError, scale_named
     from widehem.core.output.writers import WRITERS, Order
     from widehem.core.units import Display
 
     heading = Heading(costume=getattr(arguments, "title", "") or made.method.name, wearer=arguments.chart.stem)
+    asked = wanted(arguments, made.method.allowances, unit)
     try:
-        paper, scale = paper_named(arguments.paper), scale_named(arguments.scale)
-        plan = plan_named(arguments.allowance or made.method.allowances)
-    except (PaperError, PlanError) as error:
+        order = Order(made, heading, asked, paper_of(arguments), scale_named(arguments.scale), Display(unit))
+        return WRITERS[arguments.format].write(order)
+    except (PaperError, NoDummiesError) as error:
         raise UsageError(str(error)) from None
-    return WRITERS[arguments.format].write(Order(made, heading, Wanted.by(plan), paper, scale, Display(unit)))
 
 
 def _pairs(given: Sequence[str], flag: str) -> list[tuple[str, str]]:

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from widehem.cli_house import FINE, REFUSED, UsageError, hand_over
+from widehem.cli_paper import FORMATS, add_paper
 from widehem.core.units import METRIC, Unit
 
 Reads = Callable[[Path], tuple[Any, Unit]]
@@ -29,13 +30,8 @@ def add_commands(commands: Any, read_chart: Reads, written: Writes) -> None:
     one = commands.add_parser("design", help="draw a design, from a file or one that ships, on a chart file")
     one.add_argument("design", metavar="FILE.json", help="a design file, or the name of one that ships")
     one.add_argument("--chart", type=Path, metavar="FILE.json", help="without one the design itself is written")
-    one.add_argument("--format", choices=("json", "svg", "pdf"), default="json")
-    one.add_argument("--out", type=Path, metavar="FILE")
-    one.add_argument(
-        "--allowance", metavar="PLAN", help="a plan of allowances; the usual one of the method unless another is named"
-    )
-    one.add_argument("--paper", default="a4", metavar="PAPER")
-    one.add_argument("--scale", default="1:1", metavar="SCALE")
+    one.add_argument("--format", choices=FORMATS, default="json")
+    add_paper(one)
     one.set_defaults(run=lambda arguments: _design(arguments, read_chart, written))
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import importlib
 import json
 import os
 import subprocess
@@ -21,8 +22,8 @@ Turn = Callable[[Store, dict[str, Any], Path], Answer]
 PATIENCE = 120.0  # seconds that one turn may take in the process beside
 
 
-def taking_turns(store: Store, module: str, turn: Turn, wishes: Sequence[dict[str, Any]]) -> Iterator[tuple[Answer, Path]]:
-    """Do every wish by a function, here and in a process beside this one, which has it by the name of its module. Gives each answer
+def taking_turns(store: Store, turn: Turn, wishes: Sequence[dict[str, Any]]) -> Iterator[tuple[Answer, Path]]:
+    """Do every wish by a function of a module, here and in a process beside this one. Gives each answer
     with the file it wrote, in the order they become ready; that file is gone when the next is asked for."""
     waiting: SimpleQueue[int] = SimpleQueue()
     for number in range(len(wishes)):
@@ -30,7 +31,7 @@ def taking_turns(store: Store, module: str, turn: Turn, wishes: Sequence[dict[st
     ready: SimpleQueue[tuple[Answer, Path] | BaseException] = SimpleQueue()
     with tempfile.TemporaryDirectory(prefix="widehem-") as folder:
         there = Path(folder)
-        with _other(store, module) as other:
+        with _other(store, turn) as other:
             helper = threading.Thread(target=_through, args=(other, wishes, waiting, ready, there), daemon=True)
             helper.start()
             for _ in wishes:
@@ -58,13 +59,13 @@ def _told(found: Any) -> tuple[Answer, Path]:
 
 
 @contextlib.contextmanager
-def _other(store: Store, module: str) -> Iterator[subprocess.Popen[str] | None]:
+def _other(store: Store, turn: Turn) -> Iterator[subprocess.Popen[str] | None]:
     """The process beside; none on a machine that has nothing to do two things with."""
     if (os.cpu_count() or 1) < 2:
         yield None
         return
     process = subprocess.Popen(
-        [sys.executable, "-m", module, str(store.folder), str(os.getpid())], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True,
+        [sys.executable, "-m", "widehem.jobs.beside", turn.__module__, turn.__name__, str(store.folder), str(os.getpid())], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True,
     )  # fmt: skip
     try:
         yield process
@@ -99,14 +100,20 @@ def _through(
                 return
 
 
-def serve(turn: Turn) -> None:
+def serve(module: str, name: str, folder: str, parent: str) -> None:
     """Take turns until nobody hands any more: what the process beside runs."""
+    import widehem.core.drafting.methods  # noqa: F401 - registers them
     from widehem.jobs.process import end_with_parent
 
-    end_with_parent(int(sys.argv[2]))
+    end_with_parent(int(parent))
     os.nice(2)
-    store = Store(Path(sys.argv[1]))
+    turn: Turn = getattr(importlib.import_module(module), name)
+    store = Store(Path(folder))
     print("{}", flush=True)
     for line in sys.stdin:
         asked = json.loads(line)
         print(json.dumps(turn(store, asked["wish"], Path(asked["file"]))), flush=True)
+
+
+if __name__ == "__main__":
+    serve(*sys.argv[1:5])

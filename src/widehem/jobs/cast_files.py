@@ -13,7 +13,7 @@ from widehem.core.output.writers import WRITERS
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display
-from widehem.jobs.beside import serve, taking_turns
+from widehem.jobs.beside import taking_turns
 from widehem.jobs.kinds import At, JobError, kind
 from widehem.jobs.ledger import MOST_ENTRY
 from widehem.jobs.materials import dockets_in
@@ -64,7 +64,7 @@ def write_cast(at: At, wish: dict[str, Any]) -> dict[str, str]:
     whole, left_out, taken = io.BytesIO(), list[str](), set[str]()
     with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED) as packed:
         at.step(0, len(wishes))
-        for done, (answer, file) in enumerate(taking_turns(at.store, __name__, write_one, wishes), 1):
+        for done, (answer, file) in enumerate(taking_turns(at.store, write_one, wishes), 1):
             if answer["name"]:
                 packed.writestr(_free(answer["name"], taken), file.read_bytes())
             elif answer["trouble"]:
@@ -91,7 +91,3 @@ def _free(name: str, taken: set[str]) -> str:
         found, number = f"{stem} {number}{dot}{ending}", number + 1
     taken.add(found.lower())
     return found
-
-
-if __name__ == "__main__":
-    serve(write_one)

@@ -14,12 +14,13 @@ from widehem.core.marking.house import (
     ALLOWANCE,
     EVERY,
     HouseValue,
+    own_plans,
     read_in,
     read_value,
     settings_for,
     written_out,
 )
-from widehem.core.marking.plans import KINDS, PLANS
+from widehem.core.marking.plans import KINDS, OWN, PLANS, AllowancePlan, PlanError, own_plan, plan_named
 from widehem.core.setting.option import Option, OptionError
 from widehem.core.units import parse_signed
 from widehem.store.clock import keep_zone, zone_name
@@ -91,7 +92,7 @@ def _page(
     ]
     groups = {part: [(method.code, method.name) for method in members] for part, members in by_part(METHODS.values()).items()}
     return render_template(
-        "house.html", of=of, place=_places()[of], rows=rows, errors=errors, told=told, counts=counts, groups=groups, plans=PLANS,
+        "house.html", of=of, place=_places()[of], rows=rows, errors=errors, told=told, counts=counts, groups=groups, plans=_plans(), own=OWN in of,
         zone=kept_zone if zone is None else zone, kept_zone=kept_zone, zones=zone_names(), day_now=today(),
         plan_start=PLAN, every=EVERY, any=bool(found), selvedge=Selvedge(), slots=slots, tally="",
         next=Next("Back to the productions", url_for("desk.index")),
@@ -101,7 +102,14 @@ def _page(
 def _places() -> dict[str, str]:
     """Where a value can be set, by its address: every method, one method, one plan of allowances."""
     methods = {code: method.name for code, method in METHODS.items()}
-    return {EVERY: "Every method", **methods, **{PLAN + code: f"Allowances, {plan.name}" for code, plan in PLANS.items()}}
+    return {EVERY: "Every method", **methods, **{PLAN + code: f"Allowances, {plan.name}" for code, plan in _plans().items()}}
+
+
+def _plans() -> dict[str, AllowancePlan]:
+    """Every plan of allowances by its code: those that ship, then the house's own."""
+    with current_store().read() as session:
+        own = own_plans(house_values(session))
+    return {**PLANS, **{code: plan_named(code) for code in own}}
 
 
 def _stored(of: str) -> str:
@@ -115,7 +123,7 @@ def _address(value: HouseValue) -> str:
 def _rows(of: str, own: Mapping[str, str]) -> list[Row]:
     show = display()
     if of.startswith(PLAN):
-        plan = PLANS[_stored(of)]
+        plan = plan_named(_stored(of))
         return [
             Row(ALLOWANCE + kind, name, "", show.setting(plan.amounts[kind]), _shown(own.get(ALLOWANCE + kind, "")), show.unit)
             for kind, name in KINDS.items()
@@ -169,6 +177,39 @@ def keep() -> Any:
         words = {key: clash(theirs) for key, theirs in seen.clashes.items()}
         return _page(of, {**words, **errors}, seen.shown(form)), 422 if errors else 409
     return redirect(url_for(".values", of=of or None), 303)
+
+
+@pages.post("/house/plan")
+def add_plan() -> Any:
+    """A plan of allowances of the house's own, which begins as another one."""
+    form = request.form
+    try:
+        like = plan_named(form.get("like", "cloth"))
+        plan = own_plan(like.code, form.get("name", ""))
+    except PlanError as error:
+        return _page(EVERY, {"plan": str(error)}, {}), 422
+    with writing() as session:
+        found = {(value.of, value.key): value.text for value in house_values(session)}
+        if any(of == plan.code for of, _ in found):
+            return _page(EVERY, {"plan": f"There is a plan {plan.name} already: choose another name."}, {}), 422
+        tell(session, f"Added the plan of allowances {plan.name}.")
+        figures = {ALLOWANCE + kind: f"{amount:g} cm" for kind, amount in like.amounts.items()}
+        mine = {key: text for (of, key), text in found.items() if of == like.code}
+        keep_values(session, [HouseValue(plan.code, key, text) for key, text in {**figures, **mine}.items()])
+    return redirect(url_for(".values", of=PLAN + plan.code), 303)
+
+
+@pages.post("/house/plan/delete")
+def delete_plan() -> Any:
+    """Take a plan of the house's own away; garments that use it keep its figures."""
+    of = _stored(request.form.get("of", ""))
+    with writing() as session:
+        mine = [value for value in house_values(session) if value.of == of and OWN in of]
+        if not mine:
+            abort(404)
+        tell(session, f"Took the plan of allowances {plan_named(of).name} away.")
+        keep_values(session, [HouseValue(value.of, value.key, "") for value in mine])
+    return redirect(url_for(".values"), 303)
 
 
 @pages.post("/house/zone")
