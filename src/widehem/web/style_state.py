@@ -33,7 +33,7 @@ class StyleState:
 
     @property
     def operation(self) -> Operation | None:
-        return OPERATIONS.get(self.code)
+        return OPERATIONS[self.code] if self.code in OPERATIONS else None
 
     def query(self, **changes: object) -> str:
         """The address of this state, or of one that differs."""

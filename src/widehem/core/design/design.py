@@ -8,6 +8,7 @@ from typing import Any
 
 import widehem.core.style.operations  # noqa: F401 - registers them
 from widehem.core.drafting.method import METHODS, Method
+from widehem.core.drafting.outlined import Outlined
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.style.operation import OPERATIONS, Operation
 from widehem.core.style.where import Where
@@ -63,14 +64,15 @@ class Step:
 
 @record(frozen=True)
 class Design:
-    """A garment without a wearer. rules: the version of the method's rules. options, ease: what differs from the defaults,
-    cm."""
+    """A garment without a wearer. rules: the version of the method's rules. options, ease: what differs from the defaults, cm.
+    outlines: what it is made of, where no method draws it."""
 
     method: str
     rules: int | None = None
     options: Mapping[str, Value] = field(default_factory=dict)
     ease: Mapping[str, Value] = field(default_factory=dict)
     steps: tuple[Step, ...] = ()
+    outlines: Outlined | None = None
 
     @property
     def drawn_by(self) -> Method:
@@ -98,7 +100,7 @@ class Design:
 
     def block_key(self) -> tuple[Hashable, ...]:
         """What two designs that begin with one block have in common."""
-        return (self.method, self.rules, _key(self.options), _key(self.ease))
+        return (self.method, self.rules, _key(self.options), _key(self.ease), self.outlines)
 
 
 def _key(values: Mapping[str, Value]) -> tuple[tuple[str, Value], ...]:

@@ -14,6 +14,7 @@ from widehem.core.design.design import Design, Step
 from widehem.core.design.replay import Refused, Replay, State, stale
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import Draft, Method, armhole_of, draft, method_named
+from widehem.core.drafting.outlined import draft_outlined
 from widehem.core.drafting.sheet import Mark
 from widehem.core.drafting.table import Table, as_drawn
 from widehem.core.geometry.paths import Path
@@ -126,7 +127,10 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     """
     method = design.drawn_by
     steps = (*design.steps, *alterations)
-    drawn = draft(method, chart, design.options, design.ease, armhole, design.rules)
+    if design.outlines is not None:
+        drawn = draft_outlined(design.outlines, chart, design.options, design.ease, design.rules)
+    else:
+        drawn = draft(method, chart, design.options, design.ease, armhole, design.rules)
     context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
     base = (design.by_rules(drawn.rules).block_key(), chart_key(chart), armhole) if steps else None
     state = REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)

@@ -125,11 +125,11 @@ def by_part(methods: Iterable[Method]) -> dict[str, list[Method]]:
     return found
 
 
-def register(method: Method) -> Method:
-    """Make a method known by its code, with the settings every method has."""
+def register(method: Method, *, listed: bool = True) -> Method:
+    """Make a method known by its code, with the settings every method has. listed: makers choose among it and others."""
     own = {option.code for option in method.options}
     method = replace(method, options=(*method.options, *(option for option in COMMON if option.code not in own)))
-    return METHODS.add(method.code, method)
+    return METHODS.add(method.code, method, listed=listed)
 
 
 def method_named(code: str) -> Method:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TypeVar
+from typing import Any, TypeVar
 
 T = TypeVar("T")
 
@@ -17,10 +17,25 @@ class Registry(dict[str, T]):
     def __init__(self, what: str) -> None:
         super().__init__()
         self.what = what
+        self._unlisted: dict[str, T] = {}
 
-    def add(self, code: str, thing: T) -> T:
-        """Make a thing known. Raises RegisteredTwiceError."""
+    def add(self, code: str, thing: T, *, listed: bool = True) -> T:
+        """Make a thing known. listed: it is among those that can be chosen; else it is found by its code only. Raises
+        RegisteredTwiceError."""
         if code in self:
             raise RegisteredTwiceError(f'There is a {self.what} "{code}" already.')
-        self[code] = thing
+        (self if listed else self._unlisted)[code] = thing
         return thing
+
+    def __contains__(self, code: object) -> bool:
+        return super().__contains__(code) or code in self._unlisted
+
+    def __missing__(self, code: str) -> T:
+        return self._unlisted[code]
+
+    def get(self, code: str, otherwise: Any = None, /) -> Any:
+        """The thing with this code, listed or not."""
+        try:
+            return self[code]
+        except KeyError:
+            return otherwise
