@@ -89,6 +89,28 @@ def add_commands(commands: Any) -> None:
     cast.add_argument("--out", type=Path, required=True, metavar="FILE.zip")
     cast.set_defaults(run=_patterns)
 
+    outlines = commands.add_parser("import", help="outlines of an SVG or DXF file as a design file, to be drawn and named")
+    outlines.add_argument("file", type=Path, metavar="FILE")
+    outlines.add_argument("--name", default="", help="of the design")
+    outlines.add_argument(
+        "--unit", choices=("mm", "cm", "in", "pt"), help="what 1 is in the drawing, where the file says otherwise"
+    )
+    outlines.add_argument("--allowance", default="0", metavar="CM", help="that it has on every edge; it is taken off")
+    outlines.add_argument("--out", type=Path, metavar="FILE.json")
+    outlines.set_defaults(run=_import)
+
+    kept = commands.add_parser("archive", help="a production as a file that draws the same elsewhere")
+    kept.add_argument("production", type=int, metavar="NUMBER")
+    kept.add_argument("--data", type=Path, default=Path("data"))
+    kept.add_argument("--no-pictures", action="store_true")
+    kept.add_argument("--out", type=Path, metavar="FILE.json")
+    kept.set_defaults(run=_archive)
+
+    back = commands.add_parser("archive-in", help="take a production in from an archive; nothing that is there is changed")
+    back.add_argument("file", type=Path, metavar="FILE.json")
+    back.add_argument("--data", type=Path, default=Path("data"))
+    back.set_defaults(run=_archive_in)
+
     device = commands.add_parser("plotter", help="stand in for a plotter: take plot files, draw them on a virtual roll")
     device.add_argument("--host", default="127.0.0.1")
     device.add_argument("--port", type=int, default=9100, help="where it takes plot files")
@@ -162,6 +184,79 @@ def _patterns(arguments: argparse.Namespace) -> int:
         raise UsageError(job.trouble or "Nothing was written.")
     data = works.ledger.found([job.answer["key"]])[job.answer["key"]]
     return hand_over(data, arguments.out)
+
+
+def _read(file: Path) -> bytes:
+    try:
+        return file.read_bytes()
+    except OSError as error:
+        raise UsageError(f"{file} cannot be read: {error.strerror}.") from None
+
+
+def _import(arguments: argparse.Namespace) -> int:
+    import widehem.core.drafting.methods  # noqa: F401 - registers them
+    from widehem.core.design.design import Design
+    from widehem.core.design.files import Named, design_as_json
+    from widehem.core.drafting.outlined import CODE
+    from widehem.core.drafting.outlined_data import Outlined, checked, proposed
+    from widehem.core.drafting.outlines import OutlineError, outline_as_data
+    from widehem.core.output.outlines_in import FileRefusedError
+    from widehem.core.units import LengthError, parse_length
+
+    data = _read(arguments.file)
+    per_unit = {"mm": 0.1, "cm": 1.0, "in": 2.54, "pt": 2.54 / 72}.get(arguments.unit or "")
+    try:
+        if arguments.file.suffix.lower() == ".dxf":
+            from widehem.core.output.dxf_in import read_dxf as read
+        elif arguments.file.suffix.lower() == ".svg":
+            from widehem.core.output.svg_in import read_svg as read
+        else:
+            raise UsageError(f"{arguments.file} is neither an SVG nor a DXF by its name.")
+        found = read(data, per_unit)
+        allowance = parse_length(arguments.allowance, "cm").cm
+        said = checked(
+            {
+                "outlines": [outline_as_data(o) for o in found.outlines],
+                **proposed(found.outlines, allowance),
+                "source": arguments.file.name,
+            }
+        )
+    except (FileRefusedError, OutlineError) as error:
+        raise UsageError(f"{arguments.file}: {error}") from None
+    except LengthError as error:
+        raise UsageError(f"--allowance: {error}") from None
+    for note in found.notes:
+        print(note, file=sys.stderr)
+    name = arguments.name or arguments.file.stem
+    return hand_over(design_as_json(Named(name[:120], Design(CODE, 1, outlines=Outlined.of(said)))), arguments.out)
+
+
+def _archive(arguments: argparse.Namespace) -> int:
+    from widehem.store.archive import archive
+    from widehem.store.models import Production
+
+    with _store(arguments.data).read() as session:
+        production = session.get(Production, arguments.production)
+        if production is None:
+            raise UsageError(f"There is no production {arguments.production} in {arguments.data}.")
+        data = archive(session, production, pictures=not arguments.no_pictures)
+    return hand_over(data, arguments.out)
+
+
+def _archive_in(arguments: argparse.Namespace) -> int:
+    import widehem.core.drafting.methods  # noqa: F401 - registers them
+    from widehem.store.archive import read_archive, take_in
+    from widehem.store.archive_values import ArchiveError
+    from widehem.store.database import Store
+
+    try:
+        found = read_archive(_read(arguments.file))
+    except ArchiveError as error:
+        raise UsageError(f"{arguments.file}: {error}") from None
+    with Store(arguments.data).write("command line") as session:
+        made = take_in(session, found)
+        print(f"{made.name} is production {made.id} in {arguments.data}.")
+    return FINE
 
 
 def _plotter(arguments: argparse.Namespace) -> int:

@@ -32,6 +32,7 @@ def garment(work: Work) -> tuple[object, ...]:
     settings = (docket.all_options, docket.all_ease)
     return (
         docket.method, docket.rules, *map(_sorted, settings), docket.of_design("steps"), docket.alterations, work.armhole, body(work.chart),
+        *([docket.of_design("outlines")] if docket.of_design("outlines") else []),
     )  # fmt: skip
 
 

@@ -10,7 +10,19 @@ from typing import Any
 
 from huey import Huey, SqliteHuey
 
-from widehem.jobs import cast_files, daily, gallery, intake, materials, papers, plotting, standing, touchiness  # noqa: F401 - registers their kinds
+from widehem.jobs import (  # noqa: F401 - registers their kinds
+    archives,
+    cast_files,
+    daily,
+    gallery,
+    intake,
+    materials,
+    outlines,
+    papers,
+    plotting,
+    standing,
+    touchiness,
+)
 from widehem.jobs.kinds import KINDS, At, JobError, StoppedError
 from widehem.jobs.ledger import DONE, FAILED, STOPPED, Job, Ledger
 from widehem.store.database import Store

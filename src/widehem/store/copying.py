@@ -18,6 +18,7 @@ SAME = (
     "plan",
     "amounts",
     "paper",
+    "marking",
     "foundation",
     "counts",
     "closes",

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from widehem.core.design.design import Design, Step, steps_from
 from widehem.core.drafting.method import Method, method_named
+from widehem.core.drafting.outlined_data import Outlined
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.settings import read_settings
 from widehem.store.models import DesignRow, Docket
@@ -28,7 +31,26 @@ def core_design(docket: Docket) -> Design:
     """What a docket draws: its design with its own settings over it, by the rules it is drawn by. Raises OptionError."""
     method = method_named(docket.method)
     settings = read_settings(method.options, method.ease, docket.all_options, docket.all_ease)
-    return Design(method.code, docket.rules, settings.options, settings.ease, design_steps(docket))
+    return Design(
+        method.code,
+        docket.rules,
+        settings.options,
+        settings.ease,
+        design_steps(docket),
+        outlines_of(docket.of_design("outlines")),
+    )
+
+
+def bare_design(docket: Docket, rules: int | None = None) -> Design:
+    """The design of a docket without any settings: its method, its steps, what it is made of. rules: other ones than those the docket is
+    drawn by. Raises OptionError."""
+    chosen = docket.rules if rules is None else rules
+    return Design(docket.method, chosen, steps=design_steps(docket), outlines=outlines_of(docket.of_design("outlines")))
+
+
+def outlines_of(data: dict[str, Any] | None) -> Outlined | None:
+    """What a design is made of, as the core knows it."""
+    return Outlined.of(data) if data else None
 
 
 def design_steps(docket: Docket) -> tuple[Step, ...]:

@@ -12,13 +12,13 @@ from widehem.core.drafting.ease_plans import over_layers
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.wear import Wear
 from widehem.store.base import Base, now
-from widehem.store.house_rows import HouseEase, HouseList, HouseRow, HouseTable
+from widehem.store.house_rows import HouseEase, HouseList, HouseRow, HouseTable, Printer
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
 
 __all__ = [
     "NEVER_CHANGED", "AcceptedDoubt", "Base", "ChartRow", "DesignRow", "DesignVersion", "Docket", "Event", "Heard", "HouseEase", "HouseList",
-    "HouseRow", "HouseTable", "Intake", "IntakeChart", "IntakeReading", "IntakeWearer", "Listening", "Note", "Photo", "Picture",
-    "Production", "ReadingRow", "Wearer", "now",
+    "HouseRow", "HouseTable", "Intake", "IntakeChart", "IntakeReading", "IntakeWearer", "Listening", "Note", "Photo", "Picture", "Printer",
+    "Production", "ReadingRow", "Traced", "Wearer", "now",
 ]  # fmt: skip
 
 
@@ -157,7 +157,8 @@ class AcceptedDoubt(Base):
 
 class DesignRow(Base):
     """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were
-    written, unit and all; steps as they stand in a file. own: a maker named it and works on it; else it is just a block."""
+    written, unit and all; steps as they stand in a file. outlines: what it is made of, where no method
+    draws it. own: a maker named it and works on it; else it is just a block."""
 
     __tablename__ = "design"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -167,6 +168,7 @@ class DesignRow(Base):
     options: Mapped[dict[str, str]] = mapped_column(default=dict)
     ease: Mapped[dict[str, str]] = mapped_column(default=dict)
     steps: Mapped[list[Any]] = mapped_column(default=list)
+    outlines: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     own: Mapped[bool] = mapped_column(default=False, server_default="0")
     summary: Mapped[str] = mapped_column(String(300), default="", server_default="")
     notes: Mapped[str] = mapped_column(String(2000), default="", server_default="")
@@ -175,6 +177,17 @@ class DesignRow(Base):
     created_at: Mapped[datetime] = mapped_column(default=now)
     updated_at: Mapped[datetime] = mapped_column(default=now)
     __mapper_args__ = {"version_id_col": version}
+
+
+class Traced(Base):
+    """The picture that outlines were traced from, drawn anew, in pixels."""
+
+    __tablename__ = "traced"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    design_id: Mapped[int] = mapped_column(ForeignKey("design.id", ondelete="CASCADE"), index=True)
+    data: Mapped[bytes]
+    width: Mapped[int]
+    height: Mapped[int]
 
 
 class DesignVersion(Base):
@@ -293,8 +306,10 @@ class Docket(Base):
         return room({**self.of_costume, **self.options}) - room(self.of_design("options"))
 
     def of_design(self, what: str) -> Any:
-        """Options, ease or steps of its design: as they are now, or as they were when it left off following."""
-        return self.stays[what] if self.stays is not None else getattr(self.design, what)
+        """Options, ease, steps or outlines of its design: as they are now, or as they were when it left off following."""
+        if self.stays is not None and what in self.stays:
+            return self.stays[what]
+        return getattr(self.design, what)
 
     def _of_house(self, start: str) -> dict[str, str]:
         return {key.removeprefix(start): text for key, text in self.house.items() if key.startswith(start)}

@@ -13,8 +13,10 @@ from sqlalchemy.orm import Session
 from widehem.core.design.design import Design, Step, steps_from
 from widehem.core.design.files import Named
 from widehem.core.drafting.method import METHODS
+from widehem.core.drafting.outlined_data import edge_names
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.settings import read_settings
+from widehem.store.designs import outlines_of
 from widehem.store.house import open_docket
 from widehem.store.models import DesignRow, DesignVersion, Docket, Wearer, now
 
@@ -55,8 +57,10 @@ def named_of(row: DesignRow) -> Named:
         raise OptionError(f'There is no method "{row.method}" any more.')
     settings = read_settings(method.options, method.ease, row.options, row.ease)
     return Named(
-        row.name, Design(row.method, row.rules, settings.options, settings.ease, steps_from(row.steps)), row.summary, row.notes
-    )
+        row.name,
+        Design(row.method, row.rules, settings.options, settings.ease, steps_from(row.steps), outlines_of(row.outlines)),
+        row.summary, row.notes,
+    )  # fmt: skip
 
 
 def begin_design(session: Session, named: Named) -> DesignRow:
@@ -65,6 +69,7 @@ def begin_design(session: Session, named: Named) -> DesignRow:
     row = DesignRow(
         name=named.name, method=design.method, rules=design.rules or design.drawn_by.rules, options=_written(design.options),
         ease=_written(design.ease), steps=[step.as_data() for step in design.steps], own=True, summary=named.summary, notes=named.notes,
+        outlines=design.outlines.data if design.outlines else None,
     )  # fmt: skip
     session.add(row)
     session.flush()
@@ -80,7 +85,7 @@ def copy_of(session: Session, row: DesignRow, name: str) -> DesignRow:
     """Another design of the house that begins as this one is."""
     made = DesignRow(
         name=name, method=row.method, rules=row.rules, options=dict(row.options), ease=dict(row.ease), steps=list(row.steps), own=True,
-        summary=row.summary, notes=row.notes,
+        summary=row.summary, notes=row.notes, outlines=row.outlines,
     )  # fmt: skip
     session.add(made)
     session.flush()
@@ -95,6 +100,7 @@ def own_design(session: Session, docket: Docket) -> DesignRow:
     made = DesignRow(
         name=name[:120], method=docket.method, rules=docket.rules, options=dict(docket.of_design("options")),
         ease=dict(docket.of_design("ease")), steps=list(docket.of_design("steps")), own=True,
+        outlines=docket.of_design("outlines"),
     )  # fmt: skip
     session.add(made)
     session.flush()
@@ -151,7 +157,8 @@ def without(steps: Sequence[Step], step_id: str) -> tuple[Step, ...]:
 
 def as_it_is(row: DesignRow) -> Kept:
     """What a design is now, to be kept."""
-    return {"options": dict(row.options), "ease": dict(row.ease), "steps": list(row.steps)}
+    found: Kept = {"options": dict(row.options), "ease": dict(row.ease), "steps": list(row.steps)}
+    return {**found, "outlines": row.outlines} if row.outlines else found
 
 
 def keep_version(session: Session, row: DesignRow, name: str) -> DesignVersion:
@@ -172,13 +179,34 @@ def versions_of(session: Session, row: DesignRow) -> list[DesignVersion]:
 def back_to(row: DesignRow, version: DesignVersion) -> None:
     """Make a design what it was."""
     row.options, row.ease, row.steps = (dict(version.data["options"]), dict(version.data["ease"]), list(version.data["steps"]))
+    row.outlines = version.data.get("outlines", row.outlines)
     row.updated_at = now()
 
 
 def hand_out(session: Session, row: DesignRow, wearers: Sequence[Wearer], name: str) -> list[Docket]:
     """A docket by a design for each of these wearers."""
     method = METHODS[row.method]
-    return [open_docket(session, wearer, name, method, design=row, rules=row.rules) for wearer in wearers]
+    marking = came_with(row.outlines) if row.outlines else {}
+    return [open_docket(session, wearer, name, method, design=row, rules=row.rules, marking=marking) for wearer in wearers]
+
+
+def came_with(outlines: Kept) -> Kept:
+    """The allowances a pattern from elsewhere came with, as its garments keep them; nothing where they were only taken off."""
+    allowance = outlines.get("allowance", {})
+    if not allowance.get("kept"):
+        return {}
+    own = allowance.get("edges", {})
+    edges = {
+        f"{piece['name']}.{name}": _cm(own.get(f"{piece['name']}.{name}", allowance.get("off", 0.0)))
+        for piece in outlines["pieces"]
+        for name, edge in zip(edge_names(piece["edges"]), piece["edges"], strict=True)
+        if edge["kind"] != "fold"
+    }
+    return {"edges": edges}
+
+
+def _cm(amount: float) -> str:
+    return f"{amount:g} cm"
 
 
 def stay(docket: Docket) -> None:

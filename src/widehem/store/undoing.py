@@ -20,7 +20,7 @@ from widehem.store.models import ChartRow, DesignRow, Docket, Event, Production,
 KINDS = {
     "docket": "the garment", "wearer": "the wearer", "production": "the production", "chart": "the chart", "photo": "the photo",
     "house_list": "the list", "house_table": "the table", "house_ease": "the plan of ease", "house_value": "the house value",
-    "accepted_doubt": "a doubt that was kept", "design": "the design", "note": "the note",
+    "accepted_doubt": "a doubt that was kept", "design": "the design", "note": "the note", "printer": "the printer",
 }  # fmt: skip
 
 

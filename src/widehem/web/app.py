@@ -19,6 +19,7 @@ from widehem.store.database import Store
 from widehem.store.keeping import StoreError
 from widehem.web import (
     accept,
+    archives,
     armhole,
     asked,
     at_work,
@@ -47,6 +48,7 @@ from widehem.web import (
     materials,
     measure,
     notes,
+    outlines,
     paper,
     people,
     printers,
@@ -175,6 +177,8 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         printers,
         materials,
         cast_files,
+        archives,
+        outlines,
         files,
         find,
         help,
@@ -205,7 +209,7 @@ def _static_version(endpoint: str, values: dict[str, Any]) -> None:
 
 def _room_for_photos() -> None:
     """Photos may be larger than anything else that is sent."""
-    if request.endpoint in ("wearer.keep_photo", *notes.WITH_PICTURES):
+    if request.endpoint in ("wearer.keep_photo", *notes.WITH_PICTURES, *outlines.WITH_FILES, *archives.WITH_FILES):
         request.max_content_length = LARGEST_FILE + LARGEST_REQUEST
 
 

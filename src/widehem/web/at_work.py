@@ -7,9 +7,11 @@ from typing import Any
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask import session as browser
 
+from widehem.jobs.archives import ARCHIVE, ARCHIVE_IN
 from widehem.jobs.cast_files import CAST
 from widehem.jobs.intake import INTAKE
 from widehem.jobs.ledger import DONE, FAILED, STOPPED, Job
+from widehem.jobs.outlines import OUTLINES
 from widehem.jobs.papers import FILE
 from widehem.web.door import own_path
 from widehem.web.handed import handed
@@ -20,7 +22,7 @@ from widehem.web.show import is_htmx
 from widehem.web.writing import announce
 
 pages = Blueprint("at_work", __name__)
-FILES = (FILE, CAST)  # kinds that end in a file to take
+FILES = (FILE, CAST, ARCHIVE)  # kinds that end in a file to take
 MOST, KEY = 6, "works"  # jobs a browser is told of, the newest
 SHORT = 1.5  # seconds that are waited for a piece of work before a page is shown to wait on
 STATES = {DONE: ("true", "done"), FAILED: ("not", "failed"), STOPPED: ("open", "stopped")}
@@ -70,7 +72,7 @@ def page(name: str) -> Any:
     """A page to wait on; it leads on as soon as the work is done."""
     job, back = _job(name), own_path(request.args.get("back"))
     if job.state == DONE and (job.kind not in FILES or not is_htmx()):
-        if job.kind == INTAKE:
+        if job.kind in (INTAKE, ARCHIVE_IN):
             announce()
         return redirect(_out_of(job, back), 303)
     verdict, words = STATES.get(job.state, ("open", "at work"))
@@ -84,7 +86,9 @@ def _out_of(job: Job, back: str) -> str:
     """Where what came out of it is found."""
     if job.kind in FILES:
         return url_for(".file", name=job.id)
-    if job.kind == INTAKE:
+    if job.kind == OUTLINES:
+        return url_for("outlines.station", design_id=job.answer["design"])
+    if job.kind in (INTAKE, ARCHIVE_IN):
         return url_for("people.production", production_id=job.answer["production"])
     return back
 

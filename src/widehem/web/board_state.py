@@ -19,7 +19,7 @@ from widehem.core.setting.option import Option, OptionError, Value
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.settings import Settings, read_settings
 from widehem.core.units import Display, LengthError, Unit, parse_length, parse_signed, with_unit
-from widehem.store.designs import design_steps
+from widehem.store.designs import bare_design
 from widehem.store.making import Work
 from widehem.store.models import Docket
 from widehem.web.numbers import is_number
@@ -179,7 +179,7 @@ def design_with(design: Design, settings: Mapping[str, str]) -> Design:
 
 def made_of(work: Work, settings: Mapping[str, str]) -> Made:
     """The garment of a docket with these settings in force. Raises OptionError, CannotDraft."""
-    design = Design(work.method.code, work.docket.rules, steps=design_steps(work.docket))
+    design = bare_design(work.docket)
     return work.made(design_with(design, settings), chart_tried(work.chart, settings))
 
 

@@ -10,7 +10,7 @@ from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.design.compare import ALIGN, Row, compare_made, laid_over
-from widehem.core.design.design import Design
+from widehem.core.design.design import Design, method_design
 from widehem.core.design.make import Made
 from widehem.core.design.sensitivity import Move
 from widehem.core.design.ships import shipped
@@ -21,7 +21,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.jobs.ledger import Job
 from widehem.jobs.touchiness import TOUCHINESS, read_touchiness, touch_key
 from widehem.store.charts import charts_of, core_chart
-from widehem.store.designs import design_steps
+from widehem.store.designs import bare_design
 from widehem.store.dockets import dockets_of, find_docket
 from widehem.store.ease import all_plans
 from widehem.store.journal import tell
@@ -137,9 +137,7 @@ def _own(work: Work) -> Other:
 
 def _drafted(work: Work, code: str, name: str, method: str, settings: dict[str, str], rules: int | None = None) -> Other:
     """A garment on the chart of a docket. method: of another school; rules: other ones than those the docket is drawn by."""
-    own = method == work.method.code
-    steps = design_steps(work.docket) if own else ()
-    base = Design(method, (work.docket.rules if rules is None else rules) if own else METHODS[method].rules, steps=steps)
+    base = bare_design(work.docket, rules) if method == work.method.code else method_design(METHODS[method])
     try:
         design = design_with(base, settings)
     except OptionError as error:

@@ -29,7 +29,18 @@ from widehem.store.dockets import find_docket
 from widehem.store.journal import tell
 from widehem.store.making import Work
 from widehem.store.models import Docket
-from widehem.store.recipes import followers, moved, new_id, own_design, put_steps, steps_of, switched, with_step, without
+from widehem.store.recipes import (
+    as_it_is,
+    followers,
+    moved,
+    new_id,
+    own_design,
+    put_steps,
+    steps_of,
+    switched,
+    with_step,
+    without,
+)
 from widehem.store.walking import to_redo, to_undo
 from widehem.web.drawn_by import load
 from widehem.web.hem import Next, slots_of, tally
@@ -304,7 +315,7 @@ def _changing(docket_id: int, words: str, change: Any) -> Any:
         if request.form.get("version") not in (None, str(docket.design.version)):
             return redirect(url_for("style.station", docket_id=docket_id, meanwhile=1), 303)
         if request.form.get("scope") == "one" and docket.design.own:
-            docket.stays = {"options": docket.design.options, "ease": docket.design.ease, "steps": docket.design.steps}
+            docket.stays = as_it_is(docket.design)
         row = own_design(session, docket)
         steps = change(row, steps_of(row))
         if steps is None:

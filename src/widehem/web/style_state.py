@@ -33,7 +33,8 @@ class StyleState:
 
     @property
     def operation(self) -> Operation | None:
-        return OPERATIONS[self.code] if self.code in OPERATIONS else None
+        found: Operation | None = OPERATIONS.get(self.code)
+        return found
 
     def query(self, **changes: object) -> str:
         """The address of this state, or of one that differs."""

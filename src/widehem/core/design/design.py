@@ -8,7 +8,7 @@ from typing import Any
 
 import widehem.core.style.operations  # noqa: F401 - registers them
 from widehem.core.drafting.method import METHODS, Method
-from widehem.core.drafting.outlined import Outlined
+from widehem.core.drafting.outlined_data import Outlined
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.style.operation import OPERATIONS, Operation
 from widehem.core.style.where import Where

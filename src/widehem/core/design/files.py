@@ -9,12 +9,14 @@ from typing import Any
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.formula import FormulaError, read_formula
 from widehem.core.design.design import Design, Step
+from widehem.core.drafting.outlined_data import Outlined, checked
+from widehem.core.drafting.outlines import OutlineError
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.style.operation import OPERATIONS, is_formula
 from widehem.core.values import record
 
 FORMAT, VERSION = "widehem-design", 1
-LARGEST, MOST_STEPS, LONGEST = 400_000, 120, 2000  # bytes of a file; steps; signs of a note
+LARGEST, MOST_STEPS, LONGEST = 4_000_000, 120, 2000  # bytes of a file; steps; signs of a note
 
 
 class DesignFileError(ValueError):
@@ -41,6 +43,8 @@ def design_as_data(named: Named) -> dict[str, Any]:
     }  # fmt: skip
     if design.rules is not None:
         data["rules"] = design.rules
+    if design.outlines is not None:
+        data["outlines"] = design.outlines.data
     return data
 
 
@@ -71,7 +75,9 @@ def design_from(found: Mapping[str, Any]) -> Named:
     rules = found.get("rules")
     if rules is not None and (not isinstance(rules, int) or isinstance(rules, bool)):
         raise DesignFileError(f'"rules" is {rules!r}: write the number of a version, or leave it out.')
-    design = Design(_text(found, "method", 60), rules, _values(found, "options"), _values(found, "ease"), _steps(found))
+    design = Design(
+        _text(found, "method", 60), rules, _values(found, "options"), _values(found, "ease"), _steps(found), _outlines(found)
+    )
     try:
         method = design.drawn_by
         for code, value in design.options.items():
@@ -81,6 +87,16 @@ def design_from(found: Mapping[str, Any]) -> Named:
     except OptionError as error:
         raise DesignFileError(str(error)) from None
     return Named(name, design, _text(found, "summary", 300), _text(found, "notes", LONGEST))
+
+
+def _outlines(found: Mapping[str, Any]) -> Outlined | None:
+    """What a design is made of, where no method draws it. Raises DesignFileError."""
+    if found.get("outlines") is None:
+        return None
+    try:
+        return Outlined.of(checked(found["outlines"]))
+    except OutlineError as error:
+        raise DesignFileError(f'"outlines": {error}') from None
 
 
 def _text(found: Mapping[str, Any], key: str, most: int) -> str:

@@ -1,15 +1,10 @@
-"""Pieces without a method: outlines that were drawn elsewhere, whose edges a maker has named.
-
-What is kept of them is plain data: the outlines as they were found, and what was said of them. docs/file-formats.md describes it.
-"""
+"""Pieces without a method: outlines that were drawn elsewhere, whose edges a maker has named."""
 
 from __future__ import annotations
 
-import json
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
-from itertools import pairwise
 from typing import Any
 
 from fontTools.misc.transform import Transform
@@ -17,6 +12,7 @@ from fontTools.misc.transform import Transform
 from widehem.core.body.chart import Chart
 from widehem.core.drafting.common_options import limits_of, wear_of
 from widehem.core.drafting.method import Draft, Method, register, resolved
+from widehem.core.drafting.outlined_data import KINDS, LEVELS, Outlined, edge_names, sizes_of
 from widehem.core.drafting.outlines import (
     FoundDart,
     Outline,
@@ -42,16 +38,10 @@ from widehem.core.setting.quantity import drawn as as_drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.setting.step import Step
 from widehem.core.units import Saying, say
-from widehem.core.values import record
 
 CODE = "outline"
-KINDS = ("seam", "fold", "hem", "opening", "faced", "slit")
-LAYERS = ("shell", "facing", "lining", "interfacing", "inside")
-MOST_PIECES, MOST_CORNERS, LARGEST = 80, 60, 4_000_000
 APART = 6.0  # cm between pieces on the table
-LEVELS = {"bust": "bust", "waist": "waist", "hip": "hip"}  # levels with the girth of the body they go round
 LEAST_EASE, SLACK = 1.0, 999.0  # cm
-TAKEN = 2.0  # cm from the ends of a dart that is inside: corners so near are those of its mouth
 
 
 def _draw(sheet: Sheet) -> None:
@@ -67,92 +57,7 @@ METHOD: Method = register(
 )  # fmt: skip
 
 
-@record(frozen=True)
-class Outlined:
-    """What an outlined pattern is made of, as it is kept: text, so that two alike are one."""
-
-    text: str
-
-    @property
-    def data(self) -> dict[str, Any]:
-        return _parsed(self.text)
-
-    @staticmethod
-    def of(data: Mapping[str, Any]) -> Outlined:
-        return Outlined(json.dumps(data, sort_keys=True, ensure_ascii=False, separators=(",", ":")))
-
-
-@lru_cache(maxsize=16)
-def _parsed(text: str) -> dict[str, Any]:
-    found: dict[str, Any] = json.loads(text)
-    return found
-
-
-def proposed(outlines: Sequence[Outline], allowance: float = 0.0) -> dict[str, Any]:
-    """What can be said of outlines before a maker says more: a piece of each name, its edges where it turns."""
-    pieces: dict[str, dict[str, Any]] = {}
-    for outline in outlines:
-        name = _code(outline.name, "piece")
-        size = outline.size
-        number, free = 2, name
-        while free in pieces and size in pieces[free]["outlines"]:
-            free, number = f"{name}_{number}", number + 1
-        if free in pieces:
-            pieces[free]["outlines"][size] = outline.id
-            continue
-        corners = edge_corners(outline)
-        part = next((word for word in ("front", "back", "sleeve") if word in outline.name.lower()), "other")
-        pieces[free] = {
-            "name": free, "title": plain(free).capitalize(), "part": part, "stands": "pair", "layer": "shell", "use": True,
-            "outlines": {size: outline.id}, "corners": [round(c, 4) for c in corners],
-            "edges": [{"role": role, "kind": "hem" if role == "hem" else "seam"} for role in _roles(outline, corners, part)], "levels": {},
-        }  # fmt: skip
-    return {"pieces": list(pieces.values()), "seams": [], "allowance": {"off": allowance, "edges": {}}, "openings": []}
-
-
-def edge_corners(outline: Outline) -> tuple[float, ...]:
-    """Where the edges of an outline begin: where it turns, but for the mouths of its darts."""
-    found = outline.corners
-    for dart in darts_of(outline):
-        found = tuple(c for c in found if not _within(c, dart, outline.length))
-    return found or (0.0,)
-
-
-def _within(along: float, dart: FoundDart, whole: float) -> bool:
-    """Whether a corner belongs to the mouth of a dart: also its ends, and what lies hardly beyond them."""
-    wide = (dart.end - dart.start) % whole
-    return (along - dart.start + 0.05) % whole <= wide + 0.1
-
-
-def _roles(outline: Outline, corners: Sequence[float], part: str) -> list[str]:
-    """A guess at what its edges are: the lowest is the hem, the longest upright straight the middle."""
-    sides = [outline.between(a, b) for a, b in pairwise((*corners, corners[0]))]
-    roles = ["cut"] * len(sides)
-    low = max(range(len(sides)), key=lambda n: sides[n].start.y + sides[n].end.y)
-    roles[low] = "hem"
-    upright = [
-        n for n, side in enumerate(sides)
-        if abs(side.end.x - side.start.x) < 0.02 * side.length and side.length - side.start.to(side.end) < 0.05 and n != low
-    ]  # fmt: skip
-    if upright and part in ("front", "back"):
-        roles[max(upright, key=lambda n: sides[n].length)] = f"centre_{part}"
-    return roles
-
-
-def _code(text: str, otherwise: str) -> str:
-    found = "".join(sign if sign.isascii() and sign.isalnum() else "_" for sign in text.lower()).strip("_")
-    return found[:40] or otherwise
-
-
 # ---- from what was said to a garment ----
-
-
-def sizes_of(data: Mapping[str, Any]) -> list[str]:
-    """The sizes of a nest, as they are called, in the order they were found; one without a name where there is no nest."""
-    found: dict[str, None] = {}
-    for piece in data.get("pieces", []):
-        found.update(dict.fromkeys(piece.get("outlines", {})))
-    return list(found) or [""]
 
 
 def outlined(outlines: Outlined, size: int = 1) -> Garment:
@@ -166,7 +71,7 @@ def _garment(outlines: Outlined, size: int) -> Garment:
     there = {row["id"]: outline_from_data(row) for row in data.get("outlines", [])}
     names = sizes_of(data)
     wanted = names[min(max(size, 1), len(names)) - 1]
-    pieces = [_piece(row, there, wanted, data) for row in data.get("pieces", []) if row.get("use", True)]
+    pieces = [piece_of(row, there, wanted, data) for row in data.get("pieces", []) if row.get("use", True)]
     if not pieces:
         raise OutlineError("No piece is used: tick at least one.")
     try:
@@ -178,7 +83,7 @@ def _garment(outlines: Outlined, size: int) -> Garment:
         raise OutlineError(str(error) or "The pieces do not make a garment.") from None
 
 
-def _piece(row: Mapping[str, Any], there: Mapping[str, Outline], size: str, data: Mapping[str, Any]) -> Piece:
+def piece_of(row: Mapping[str, Any], there: Mapping[str, Outline], size: str, data: Mapping[str, Any]) -> Piece:
     ids = row["outlines"]
     base = there[next(iter(ids.values()))]
     outline = there[ids[size]] if size in ids else base
@@ -194,7 +99,7 @@ def _piece(row: Mapping[str, Any], there: Mapping[str, Outline], size: str, data
     off = float(allowance.get("off", 0.0))
     darts = darts_of(outline)
     if off > 0 or allowance.get("edges"):
-        names = _edge_names(said)
+        names = edge_names(said)
         own = allowance.get("edges", {})
         amounts = [
             0.0 if e["kind"] == "fold" else float(own.get(f"{row['name']}.{n}", off)) for e, n in zip(said, names, strict=True)
@@ -205,21 +110,11 @@ def _piece(row: Mapping[str, Any], there: Mapping[str, Outline], size: str, data
     return _framed(row, outline, edges, darts)
 
 
-def _edge_names(said: Sequence[Mapping[str, Any]]) -> list[str]:
-    found: list[str] = []
-    for entry in said:
-        name, number = str(entry.get("name") or entry["role"]), 2
-        while name in found:
-            name, number = f"{entry.get('name') or entry['role']}_{number}", number + 1
-        found.append(name)
-    return found
-
-
 def _edges(
     outline: Outline, corners: Sequence[float], said: Sequence[Mapping[str, Any]], darts: Sequence[FoundDart]
 ) -> list[Edge]:
     whole, found = outline.length, list[Edge]()
-    for number, (entry, name) in enumerate(zip(said, _edge_names(said), strict=True)):
+    for number, (entry, name) in enumerate(zip(said, edge_names(said), strict=True)):
         begin, end = corners[number], corners[(number + 1) % len(corners)]
         long = (end - begin) % whole or whole
         mine = sorted(

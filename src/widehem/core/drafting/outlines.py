@@ -22,6 +22,7 @@ TOUCHES = 0.06  # cm: so near the outline the leg of a dart ends on it
 MOUTH, LEGS = 16.0, 0.12  # cm of a dart at the most; how much its legs may differ, of their length
 SHALLOW = 1.0  # cm that a dart is deep, at the least
 FLAT = 0.005
+HARDLY = 2e-3  # cm along an outline that are nothing
 
 
 class OutlineError(ValueError):
@@ -64,20 +65,40 @@ class Outline:
     def between(self, start: float, end: float) -> Path:
         """The ring from one place along it to another, on over its beginning where the second comes first."""
         whole = self.length
-        if end <= start + 1e-9:
-            end += whole
-        first = self._part(start, min(end, whole))
-        return (
-            first
-            if end <= whole + 1e-9
-            else (first + self._part(0.0, end - whole) if start < whole - 1e-9 else self._part(0.0, end - whole))
-        )
+        start, end = self._at_joint(start % whole), self._at_joint(end % whole)
+        if end > start + HARDLY:
+            return self._part(start, end)
+        if end < HARDLY:
+            return self._part(start, whole)
+        return self._part(start, whole) + self._part(0.0, end) if whole - start > HARDLY else self._part(0.0, end)
+
+    @kept
+    def _joints(self) -> tuple[float, ...]:
+        gone, found = 0.0, [0.0]
+        for segment in self.ring.segments:
+            gone += segment.length
+            found.append(gone)
+        return tuple(found)
+
+    def _at_joint(self, along: float) -> float:
+        """A place along the ring, at a joint of it where it is very near one."""
+        near = min(self._joints, key=lambda joint: abs(joint - along))
+        if abs(near - along) > HARDLY:
+            return along
+        return 0.0 if near == self._joints[-1] else near
 
     def _part(self, start: float, end: float) -> Path:
-        path = self.ring
-        if end < self.length - 1e-9:
-            path = path.cut(end)[0]
-        return path.cut(start)[1] if start > 1e-9 else path
+        found: list[Segment] = []
+        for segment, low, high in zip(self.ring.segments, self._joints, self._joints[1:], strict=False):
+            if high <= start + HARDLY or low >= end - HARDLY:
+                continue
+            piece: Segment = segment
+            if end < high - HARDLY:
+                piece = piece.split(piece.t_at_length(end - low))[0]
+            if start > low + HARDLY:
+                piece = piece.split(piece.t_at_length(start - low))[1]
+            found.append(piece)
+        return Path(tuple(found))
 
     def along(self, spot: Point) -> tuple[float, float]:
         """How far along the ring the nearest place to a spot lies, and how far from it, cm."""

@@ -250,7 +250,7 @@ def _outline(group: str, size: str, ring: Drawn, shape: Polygon, rest: Iterable[
     notches = [along for entry in marks if (along := _notch(found, entry.path, REACH)) is not None]
     if not marks:
         notches = [along for entry in mine if not entry.kind and (along := _notch(found, entry.path, 0.1)) is not None]
-    lines = [e.path for e in mine if e.kind not in ("grain", "notch", "drill") and e.path.length > NOTCH]
+    lines = [e.path for e in mine if e.kind not in ("grain", "notch", "drill", "zone") and e.path.length > NOTCH]
     return replace(
         found, inner=tuple(lines), notches=tuple(sorted(notches)),
         grain=(grain.path.start, grain.path.end) if grain is not None and grain.path.start.to(grain.path.end) > 2 else None,

@@ -1,5 +1,6 @@
 """How a garment is marked: plans for its lining and interfacing, own edges, notches set by hand; printers; the figures of an armhole,
-a cap and a round hem by themselves, which followed others until now."""
+a cap and a round hem by themselves, which followed others until now; designs made of outlines, with the picture they were traced
+from."""
 
 import json
 
@@ -14,6 +15,18 @@ FOLLOWED = (("armhole", "shoulder"), ("cap", "armhole"), ("hem_flared", "hem"), 
 
 def upgrade() -> None:
     op.add_column("docket", sa.Column("marking", sa.JSON, nullable=False, server_default="{}"))
+    op.add_column("design", sa.Column("outlines", sa.JSON))
+    op.create_table(
+        "traced",
+        sa.Column("id", sa.Integer, nullable=False),
+        sa.Column("design_id", sa.Integer, nullable=False),
+        sa.Column("data", sa.LargeBinary, nullable=False),
+        sa.Column("width", sa.Integer, nullable=False),
+        sa.Column("height", sa.Integer, nullable=False),
+        sa.PrimaryKeyConstraint("id", name="pk_traced"),
+        sa.ForeignKeyConstraint(["design_id"], ["design.id"], name="fk_traced_design_id_design", ondelete="CASCADE"),
+    )
+    op.create_index("ix_traced_design_id", "traced", ["design_id"])
     op.create_table(
         "printer",
         sa.Column("id", sa.Integer, nullable=False),
@@ -52,4 +65,6 @@ def _followed(amounts: dict[str, str], start: str) -> dict[str, str]:
 
 def downgrade() -> None:
     op.drop_table("printer")
+    op.drop_table("traced")
+    op.drop_column("design", "outlines")
     op.drop_column("docket", "marking")

@@ -1,0 +1,149 @@
+"""The lists and fields inside a row of an archive: each is what it should be, or the file is refused."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from widehem.core.design.design import steps_from
+from widehem.core.design.files import DesignFileError, check_step
+from widehem.core.drafting.outlined_data import checked
+from widehem.core.drafting.outlines import OutlineError
+from widehem.core.marking.finishes import FINISHES
+from widehem.core.marking.plans import KINDS, PlanError, plan_named
+from widehem.core.marking.wanted import USES
+from widehem.core.units import LengthError, parse_length
+
+MOST, LONGEST = 400, 4000
+
+
+class ArchiveError(ValueError):
+    """An archive that cannot be taken in; one sentence naming the row and the field."""
+
+
+def checked_json(where: str, value: Any, called: str) -> Any:
+    """What stands in a column of lists and fields. where: 'table.column'. Raises ArchiveError."""
+    check = CHECKS.get(where)
+    if check is None:
+        raise ArchiveError(f"{called}: {where} is not known.")
+    try:
+        return check(value)
+    except ArchiveError as error:
+        raise ArchiveError(f"{called}, {where.partition('.')[2]}: {error}") from None
+    except (
+        OutlineError,
+        DesignFileError,
+        LengthError,
+        PlanError,
+        KeyError,
+        ValueError,
+        TypeError,
+        AttributeError,
+        RecursionError,
+    ) as error:
+        raise ArchiveError(f"{called}, {where.partition('.')[2]}: {str(error)[:160] or 'it cannot be read'}") from None
+
+
+def _texts(value: Any) -> dict[str, str]:
+    if (
+        not isinstance(value, dict)
+        or len(value) > MOST
+        or not all(isinstance(v, str) and len(v) < LONGEST and len(k) < 200 for k, v in value.items())
+    ):
+        raise ArchiveError("fields of text belong there.")
+    return dict(value)
+
+
+def _figures(value: Any) -> dict[str, float]:
+    if (
+        not isinstance(value, dict)
+        or len(value) > MOST
+        or not all(isinstance(v, int | float) and not isinstance(v, bool) and abs(v) < 1e6 for v in value.values())
+    ):
+        raise ArchiveError("fields of figures belong there.")
+    return {str(k)[:80]: float(v) for k, v in value.items()}
+
+
+def _steps(value: Any) -> list[dict[str, Any]]:
+    if not isinstance(value, list) or len(value) > MOST or not all(isinstance(row, dict) for row in value):
+        raise ArchiveError("a list of steps belongs there.")
+    steps = steps_from(value)
+    for number, step in enumerate(steps, 1):
+        check_step(step, f"Step {number}")
+    return [step.as_data() for step in steps]
+
+
+def _amounts(value: Any) -> dict[str, str]:
+    found = _texts(value)
+    for kind, text in found.items():
+        if kind in KINDS and not 0 <= parse_length(text, "cm").cm <= 15:
+            raise ArchiveError(f"{kind} is {text[:20]}: 0 to 15 cm belongs there.")
+    return found
+
+
+def _house(value: Any) -> dict[str, str]:
+    found = _texts(value)
+    _amounts({key.rpartition(".")[2]: text for key, text in found.items() if key.startswith("a.")})
+    return found
+
+
+def _marking(value: Any) -> dict[str, Any]:
+    fields = _fields(value)
+    found: dict[str, Any] = {}
+    for use, entry in _fields(fields.get("plans", {})).items():
+        if use in USES:
+            found.setdefault("plans", {})[use] = {
+                "plan": plan_named(entry["plan"]).code,
+                "amounts": _amounts(entry.get("amounts", {})),
+            }
+    edges = _texts(fields.get("edges", {}))
+    for text in edges.values():
+        if not 0 <= parse_length(text, "cm").cm <= 15:
+            raise ArchiveError(f"an edge has {text[:20]}: 0 to 15 cm belongs there.")
+    corners = {name: finish for name, finish in _texts(fields.get("corners", {})).items() if finish in FINISHES}
+    notches = [
+        {"piece": str(n["piece"])[:80], "edge": str(n["edge"])[:80], "share": min(max(float(n["share"]), 0.0), 1.0), "count": 2 if n.get("count") == 2 else 1}
+        for n in (_fields(entry) for entry in fields.get("notches", [])[:MOST])
+    ]  # fmt: skip
+    found |= {name: part for name, part in (("edges", edges), ("corners", corners), ("notches", notches)) if part}
+    found |= {name: True for name in ("whole", "nap") if fields.get(name) is True}
+    if fields.get("drill") in ("inside", "lowered"):
+        found["drill"] = fields["drill"]
+    return found
+
+
+def _fields(value: Any) -> dict[str, Any]:
+    if not isinstance(value, dict) or len(value) > MOST:
+        raise ArchiveError("fields belong there.")
+    return value
+
+
+def _accepted(value: Any) -> dict[str, Any]:
+    return {
+        str(name)[:120]: {"word": str(entry["word"])[:300], "by": str(entry["by"])[:120], "figure": float(entry["figure"])}
+        for name, entry in _fields(value).items()
+    }
+
+
+def _design(value: Any) -> dict[str, Any]:
+    fields = _fields(value)
+    found: dict[str, Any] = {
+        "options": _texts(fields["options"]),
+        "ease": _texts(fields["ease"]),
+        "steps": _steps(fields["steps"]),
+    }
+    return {**found, "outlines": checked(fields["outlines"])} if fields.get("outlines") else found
+
+
+def _numbers(value: Any) -> list[int]:
+    if not isinstance(value, list) or len(value) > MOST or not all(isinstance(v, int) for v in value):
+        raise ArchiveError("a list of numbers belongs there.")
+    return list(value)
+
+
+CHECKS: Mapping[str, Callable[[Any], Any]] = {
+    "house_table.row": _figures, "house_table.formulas": _texts, "design.options": _texts, "design.ease": _texts, "design.steps": _steps,
+    "design.outlines": checked, "design_version.data": _design, "docket.options": _texts, "docket.ease": _texts, "docket.house": _house,
+    "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _steps, "docket.marking": _marking,
+    "docket.accepted": _accepted, "docket.stays": _design, "note.pictures": _numbers,
+}  # fmt: skip
