@@ -15,7 +15,7 @@ from shapely import Polygon, union_all
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet
-from widehem.core.marking.turned_up import with_hem
+from widehem.core.marking.turned_up import End, hem_on
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 
@@ -26,6 +26,7 @@ BACK = -0.99999  # cosine between going somewhere and coming back the same way
 NO_CORNER = 0.9  # cosine between two straights of a curve, at the least
 POINT_MOST = 2.0  # a corner sticks out at most this many times the allowance, then it is cut off
 RUNS_ON = 0.99  # cosine at which one edge runs on into the next
+ONE_HEM = 0.8  # cosine at which two hems that meet are turned up as one
 STEP_ON = 1.0  # cm that the wider of two such allowances goes on beyond where they meet: what is sewn there is held
 STEP_LEAST = 0.05  # cm between them, at the least
 
@@ -41,17 +42,30 @@ def cutting_line(piece: Piece, amounts: Mapping[str, float], finishes: Mapping[s
     for edge in piece.edges:
         if edge.kind == "fold":
             grown = grown.intersection(_half_plane(piece, edge))
-    sign = _sign(piece)
-    for hem in _in_runs(piece, turned_up, amounts):
-        grown = with_hem(_outer(grown), hem, amounts[hem.name], sign)
-    for edge in piece.edges if turned_up else ():
-        if edge.kind == "fold":
-            grown = grown.intersection(_half_plane(piece, edge))
+    if turned_up:
+        base, sign = _outer(grown), _sign(piece)
+        folds = [edge for edge in piece.edges if edge.kind == "fold"]
+        hems = _in_runs(piece, turned_up, amounts)
+        bands = [
+            hem_on(base, hem, amounts[hem.name], sign, (_end(hem.start, folds, hem, hems), _end(hem.end, folds, hem, hems)))
+            for hem in hems
+        ]
+        grown = union_all([base, *bands], grid_size=1e-6)
+        for fold in folds:
+            grown = grown.intersection(_half_plane(piece, fold))
     return _without_cracks([Point(x, y) for x, y in list(_outer(grown).simplify(1e-6).exterior.coords)[:-1]])
 
 
 def _outer(grown: Polygon) -> Polygon:
     return grown if grown.geom_type == "Polygon" else max(grown.geoms, key=lambda g: g.area)
+
+
+def _end(spot: Point, folds: Sequence[Edge], hem: Edge, hems: Sequence[Edge]) -> End:
+    """What a hem ends at."""
+    if any(min(fold.start.to(spot), fold.end.to(spot)) < 1e-3 for fold in folds):
+        return "fold"
+    others = [other for other in hems if other is not hem]
+    return "hem" if any(min(other.start.to(spot), other.end.to(spot)) < 1e-3 for other in others) else "side"
 
 
 def _in_runs(piece: Piece, hems: Sequence[Edge], amounts: Mapping[str, float]) -> list[Edge]:
@@ -63,7 +77,7 @@ def _in_runs(piece: Piece, hems: Sequence[Edge], amounts: Mapping[str, float]) -
             last is not None
             and last.end.to(edge.start) < 1e-4
             and amounts[last.name] == amounts[edge.name]
-            and last.arriving.dot(edge.leaving) > RUNS_ON
+            and last.arriving.dot(edge.leaving) > ONE_HEM
         ):
             found[-1] = Edge(last.name, (last.parts[0] + _whole(edge),), kind="hem", role=last.role)
         else:

@@ -102,9 +102,7 @@ class MarkedPiece:
         full, short = self.label
         body = self.piece.outline(FLAT)
         if self.mirror is not None:
-            both = union_all([Polygon(body).buffer(0), Polygon([p.moved(self.mirror) for p in body]).buffer(0)], grid_size=1e-6)
-            outer = both if both.geom_type == "Polygon" else max(both.geoms, key=lambda g: g.area)
-            body = [Point(x, y) for x, y in outer.exterior.coords[:-1]]
+            body = list(_both(body, self.mirror))
         return lettered(body, self._obstacles(), full, short, self._names(), self.borders, self.factor)
 
     def inner_paths(self) -> Iterator[tuple[str, tuple[Path, ...]]]:
@@ -244,8 +242,13 @@ def _over_the_fold(piece: Piece) -> Transform | None:
     return None if fold is None else mirror_in(fold.start, fold.end)
 
 
-def _both(cut: tuple[Point, ...], mirror: Transform) -> tuple[Point, ...]:
-    both = union_all([Polygon(cut), Polygon([p.moved(mirror) for p in cut])], grid_size=1e-6)
+TOUCH = 1e-4  # cm that both halves of a piece go over the fold, so that they are one
+
+
+def _both(points: Sequence[Point], mirror: Transform) -> tuple[Point, ...]:
+    """A ring with its mirror as one."""
+    halves = [Polygon(points), Polygon([p.moved(mirror) for p in points])]
+    both = union_all([half.buffer(0).buffer(TOUCH, join_style="mitre") for half in halves])
     outer = both if both.geom_type == "Polygon" else max(both.geoms, key=lambda g: g.area)
     return tuple(Point(x, y) for x, y in outer.exterior.coords[:-1])
 

@@ -4,37 +4,47 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import Literal
 
-from shapely import LineString, Polygon, union_all
+from shapely import LineString, Polygon, make_valid
 from shapely import Point as Dot
 
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge
 
+End = Literal["side", "fold", "hem"]
 FLAT = 0.01  # cm: how far the flattened hem may stand off the true one
 CHORD = 0.02  # cm that a hem may stand off its chord and be folded along that, as one straight
 BEYOND = 30.0  # cm that the line it is folded along is carried on at both ends
+NEAR = 0.3  # cm: so near the line a side may still run along it
 STEP = 0.25  # cm from one mirrored spot of a side to the next
 
 
-def with_hem(grown: Polygon, hem: Edge, depth: float, sign: float) -> Polygon:
-    """Add a hem of this depth, cm, to a piece that ends in the hem line: its sides are what lies above it, mirrored in it. sign:
-    1 where the left of the way along the hem is outside, else -1."""
+def hem_on(grown: Polygon, hem: Edge, depth: float, sign: float, ends_at: tuple[End, End] = ("side", "side")) -> Polygon:
+    """A hem of this depth, cm, on a piece that ends in the hem line: its sides are what lies above it, mirrored in it. sign:
+    1 where the left of the way along the hem is outside, else -1. ends_at: what is at its two ends:
+    a side of the piece; a fold, which goes straight on; another hem, where it ends square."""
     line = _folded_along(hem)
     rim = LineString(line)
     ring = [Point(x, y) for x, y in grown.exterior.coords[:-1]]
-    ends = [_side(ring, spot, hem, rim, depth, at_end=at_end) for spot, at_end in ((hem.start, False), (hem.end, True))]
-    first, last = ([_mirrored(rim, spot) for spot in side] for side in ends)
+    ends = []
+    for spot, way, at_end, what in ((hem.start, hem.leaving, False, ends_at[0]), (hem.end, hem.arriving, True, ends_at[1])):
+        square = [spot, spot + way.square() * (sign * depth)]
+        ends.append(square if what == "hem" else _side(ring, spot, hem, rim, depth, at_end=at_end))
+    first, last = (
+        [side[0] * 2 - spot for spot in side] if what == "fold" else [_mirrored(rim, spot) for spot in side]
+        for side, what in zip(ends, ends_at, strict=True)
+    )
     begin, stop = (rim.project(Dot(*side[-1])) for side in ends)
     bottom = _beside(line, begin, stop, depth, sign)
     outline = [*first, *bottom, *reversed(last), *(p for p in reversed(_between(line, rim, ends[0][0], ends[1][0])))]
     band = Polygon(outline)
-    return union_all([grown, band if band.is_valid else band.buffer(0)], grid_size=1e-6)
+    return band if band.is_valid else make_valid(band)
 
 
 def surplus(hem: Edge, depth: float, sign: float) -> float:
     """How much longer the edge of a hem of this depth is than what it is sewn to, cm; less than nothing where it is shorter and has
-    to be clipped. sign: as for with_hem."""
+    to be clipped. sign: as for hem_on."""
     line = _folded_along(hem)
     rim = LineString(line)
     a, b = (rim.project(Dot(*spot)) for spot in (hem.start, hem.end))
@@ -71,7 +81,7 @@ def _side(ring: Sequence[Point], corner: Point, hem: Edge, rim: LineString, dept
             if far >= depth:
                 part = (depth - before) / (far - before) if far > before else 1.0
                 return [*found, found[-1].toward(spot, part)]
-            if far < before - 1e-6:  # it comes back: the piece is lower than its hem is deep
+            if far < before - 1e-6 and before > NEAR:  # it comes back: the piece is lower than its hem is deep
                 return found
             found.append(spot)
         n += step
