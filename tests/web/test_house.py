@@ -76,8 +76,8 @@ class House(WebCase):
 
     def test_an_allowance_of_the_house_is_marked_and_cut(self):
         docket = self.open_skirt()
-        page = self.get(f"/dockets/{docket}/cut")
-        self.assertRegex(page, r'Hem <em class="of-house">')
+        page = self.get(f"/dockets/{docket}/cut/edges")
+        self.assertRegex(page, r'Hem, straight <em class="of-house">')
         self.assertRegex(page, r'name="a.hem" value="5.0"')
         card = self.client.get(f"/dockets/{docket}/files/card.pdf")
         self.assertEqual(card.status_code, 200)

@@ -76,7 +76,7 @@ class Meanwhile(WebCase):
         for path, form, field, url in (
             ("/wearers/3/measure?at=waist", "/wearers/3/readings", "first", "/wearers/3/readings"),
             ("/house", "/house", "e.waist", "/house"),
-            ("/dockets/1/cut", "/dockets/1/cut", "a.seam", "/dockets/1/cut"),
+            ("/dockets/1/cut/edges", "/dockets/1/cut/plan", "a.seam", "/dockets/1/cut/plan"),
         ):
             with self.subTest(path):
                 self.client.delete_cookie("wh_unit")
@@ -118,11 +118,11 @@ class Meanwhile(WebCase):
         self.assertIn(both, self.get("/wearers/3/measure"), "shown and kept again it is the same")
 
     def test_allowances(self):
-        stale = hidden(self.get("/dockets/1/cut"), "/dockets/1/cut")
+        stale = hidden(self.get("/dockets/1/cut/edges"), "/dockets/1/cut/plan")
         with self.store.read() as session:
             plan = find_docket(session, 1).plan
-        self.post("/dockets/1/cut", {**stale, "plan": plan, "a.seam": "3"})
-        page = self.post("/dockets/1/cut", {**stale, "plan": plan, "a.seam": "1"}, status=409).get_data(as_text=True)
+        self.post("/dockets/1/cut/plan", {**stale, "plan": plan, "a.seam": "3"})
+        page = self.post("/dockets/1/cut/plan", {**stale, "plan": plan, "a.seam": "1"}, status=409).get_data(as_text=True)
         self.assertIn("Somebody kept other allowances meanwhile", page)
         with self.store.read() as session:
             self.assertEqual(find_docket(session, 1).amounts, {"seam": "3 cm"})

@@ -63,7 +63,7 @@ class Shell(WebCase):
             "/settings",
             "/wearers/1/readings",
             "/dockets/1/keep",
-            "/dockets/1/cut",
+            "/dockets/1/cut/plan",
             "/dockets/1/delete",
         ):
             response = self.client.post(path, data={"name": "x"})
@@ -320,25 +320,23 @@ class Cut(WebCase):
         self.assertEqual(json.loads(self.client.get("/dockets/1/files/draft.json").data)["method"], "skirt.two_panel")
 
     def test_allowances_are_changed_and_kept_as_written(self):
-        self.post(
-            "/dockets/1/cut", {"plan": "cloth", "a.seam": "5/8 in", "a.hem": "5.0", "a.opening": "1.5", "paper": "letter"}
-        )
+        self.post("/dockets/1/cut/plan", {"plan": "cloth", "a.seam": "5/8 in", "a.hem": "5.0", "a.opening": "1.5"})
         with self.store.read() as session:
             docket = find_docket(session, 1)
-            self.assertEqual((docket.amounts, docket.paper), ({"seam": "5/8 in"}, "letter"))
-        self.assertIn('value="1.59"', self.get("/dockets/1/cut"))
-        self.post("/dockets/1/cut", {"plan": "toile", "a.seam": "1.59", "paper": "a4"})
-        self.assertIn('value="1.9"', self.get("/dockets/1/cut"))
+            self.assertEqual(docket.amounts, {"seam": "5/8 in"})
+        self.assertIn('value="1.59"', self.get("/dockets/1/cut/edges"))
+        self.post("/dockets/1/cut/plan", {"plan": "toile", "a.seam": "1.59"})
+        self.assertIn('value="1.9"', self.get("/dockets/1/cut/edges"))
 
     def test_a_wrong_allowance_is_told(self):
-        page = self.post("/dockets/1/cut", {"plan": "cloth", "a.hem": "40", "paper": "a4"}, 422).get_data(as_text=True)
-        self.assertIn("Hem: 40.0 is outside 0 to 15.0 cm", page)
+        page = self.post("/dockets/1/cut/plan", {"plan": "cloth", "a.hem": "40"}, 422).get_data(as_text=True)
+        self.assertIn("Hem, straight: 40.0 is outside 0 to 15.0 cm", page)
         self.assertIn('value="40"', page)
 
     def test_a_wrong_allowance_is_told_in_the_unit_it_was_written_in(self):
         self.client.set_cookie("wh_unit", "in")
-        page = self.post("/dockets/1/cut", {"plan": "cloth", "a.hem": "40", "paper": "a4"}, 422).get_data(as_text=True)
-        self.assertIn("Hem: 40 is outside 0 to 5 7/8 in", page)
+        page = self.post("/dockets/1/cut/plan", {"plan": "cloth", "a.hem": "40"}, 422).get_data(as_text=True)
+        self.assertIn("Hem, straight: 40 is outside 0 to 5 7/8 in", page)
 
     def test_what_cannot_be_drawn_leads_back_to_the_board(self):
         self.assertEqual(self.client.get("/dockets/4/cut").status_code, 303)

@@ -77,7 +77,8 @@ class TakenBack(UndoCase):
         yield "Kept Ferry skirt: waist 77 cm, length 50 cm.", "/dockets/1/keep", keep
         yield "Ferry skirt is called Rope skirt now.", "/dockets/1/rename", {"name": "Rope skirt"}
         yield "Ferry skirt is in the bin.", "/dockets/1/delete", {}
-        yield "Kept allowances and paper of Ferry skirt.", "/dockets/1/cut", {"plan": "cloth", "paper": "a3", "a.seam": "2"}
+        yield "Kept the allowances of Ferry skirt.", "/dockets/1/cut/plan", {"plan": "cloth", "a.seam": "2"}
+        yield "Ferry skirt is printed on A3.", "/dockets/1/cut/paper", {"paper": "a3"}
         yield "Kept what Ferry skirt is worn over.", "/dockets/1/foundation", {"foundation": "corset"}
         yield "Noted how Ferry skirt looks.", "/dockets/1/looks", {"darts": "change", "note": "short"}
         yield "Began Cape for Odile Marsh.", "/productions/1/dockets", {"docket": "Cape", "for": "1", "method": "bodice.plain"}
@@ -255,7 +256,7 @@ class Versions(UndoCase):
         with self.store.read() as session:
             options = dict(session.get(Docket, 1).all_options)
         self.kept(50)
-        self.do("/dockets/1/cut", {"plan": "cloth", "paper": "a3"})
+        self.do("/dockets/1/cut/paper", {"paper": "a3"})
         self.kept(70)
         page = self.get("/dockets/1/versions")
         self.assertIn("Kept Ferry skirt: length 70 cm.", page)

@@ -8,7 +8,7 @@ from tests.web.crawling import crawl, lines
 
 ON_PURPOSE = (
     "CSV, in cm", "CSV, in inches", "Download the charts as CSV in", "Lay a ruler on the 5 cm and the 2 in square", "in cm, + − * /",
-    "Worked out by, in cm", "Type it as you say it", "Cloth, in inches", "Toile, in inches", "true millimetres", "to 1/8 in", "to 1/16 in",
+    "Worked out by, in cm", "Type it as you say it", "Cloth, in inches", "Toile, in inches", "true millimetres", "to 1/8 in", "to 1/16 in", "1 is a millimetre", "1 is a centimetre", "DXF in mm", "1 is an inch", "Lining, in inches",
 )  # fmt: skip
 FORMULA = re.compile(r"^[\w\s+\-*/().,]+$")  # of a figure table: in cm, as its head says
 TYPED = re.compile(r"^(typed |first: |second: |left |right |Put .* back)|[36] cm( heel)?( ·|$)")  # as a maker wrote it
@@ -39,7 +39,8 @@ class Units(WebCase):
         allowed = re.compile(
             r"[−-]?\d+\.\d+ ?(°|×|times|in a hundred|per cent|MB)|0\.5 is rounder, 0\.65|0\.\d+ to 0\.\d+|^0\.\d+$|version [\d.]+|[×÷] \d+\.\d+|≈.*until it is read.*|^cm( or inches)?$|^[\d.]+°"
         )
-        self.assertEqual(self.bare("in", sign, allowed), {})
+        found = self.bare("in", sign, allowed)
+        self.assertEqual(found, {}, "\n".join(list(found)[:40]))
 
     def test_in_centimetres_there_is_no_inch(self):
         sign = re.compile(

@@ -55,7 +55,7 @@ class Whole(WebCase):
         self.assertIn("A closed suit is hot", words.replace("\n", " "))
 
     def test_cloth_lining_and_interfacing_of_a_coat(self):
-        page = self.get(f"/dockets/{COAT}/cut")
+        page = self.get(f"/dockets/{COAT}/cut/list").lower()
         for word in ("lining", "interfacing", "wadding", "2 on the fold"):
             self.assertIn(word, page)
 

@@ -9,7 +9,7 @@ from widehem.core.output.sheets import PAPERS
 from widehem.core.output.writers import WRITERS
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
-from widehem.core.units import Display
+from widehem.core.units import METRIC, Display
 from widehem.jobs.kinds import At, JobError, kind
 from widehem.jobs.ledger import MOST_ENTRY
 from widehem.store.clock import house_zone
@@ -30,7 +30,9 @@ def file_name(docket: Any, writer: str, paper: str, scale: str) -> str:
     """How a file of a docket is called: wearer, garment, and what it is."""
     found = WRITERS[writer]
     words = (
-        found.name if found.code != "pdf" else PAPERS[paper].name + ("" if scale == "1:1" else " " + scale.replace(":", "-"))
+        found.name
+        if found.code != "pdf"
+        else METRIC.words(PAPERS[paper].name) + ("" if scale == "1:1" else " " + scale.replace(":", "-"))
     )
     return f"{docket.wearer.name} {docket.name} {words}.{found.ending}"
 

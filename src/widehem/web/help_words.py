@@ -96,10 +96,28 @@ HELP: dict[str, Help] = {
     "walk.seam": Help("Walking a seam", (
         "One piece is laid along the other, from the start of the seam to its end. The dashed piece leaves the solid one where they differ.",
     ), "Checks"),
-    "paper.cut": Help("Paper and cutting", (
-        "Choose paper and allowances, print the first page alone and measure its two squares, then print the rest.",
+    "paper.cut": Help("Sheets of paper", (
+        "Choose the paper, print the first page alone and measure its two squares, then print the rest. Where they are not right, measure the printer once.",
+        "Pieces are turned where that saves paper; empty sheets are left out. A PDF has a layer for each kind of line.",
         "When the cloth is cut, tick it off: the first page then asks for the fitting.",
     ), "Cut"),
+    "edges.edges": Help("Allowances", (
+        "A plan for the cloth, one for its lining, one for its interfacing. Point at an edge to give it a figure of its own; the other side of the seam gets the same.",
+        "The corner at each end is carried straight on or squared off; a notch can be set anywhere, its partner comes by itself.",
+    ), "Allowances"),
+    "paper.listed": Help("Cut list", ("What is cut from which cloth, how far in every seam is sewn, and what else is needed.",), "Cut"),
+    "printers.index": Help("Printers and plotters", (
+        "Measure the square of 5 cm as it comes out: sheets for that printer are drawn so that they come out right.",
+        "With an address a plotter takes plot files. `widehem plotter` stands in for one.",
+    ), "Printers and plotters"),
+    "materials.production": Help("Materials", ("Every cloth and notion over all garments that are not finished, or of one costume. All patterns can be written into one ZIP.",), "Materials"),
+    "outlines.begin": Help("Outlines from elsewhere", ("A drawing in SVG or DXF, or a picture to trace, becomes a design without a method.",), "Outlines from elsewhere"),
+    "outlines.station": Help("Naming edges", (
+        "Point at a piece: say what it is, how it is cut, what each edge is. Corners can be set and taken away.",
+        "Seams are proposed from the roles of edges that are as long as each other.",
+    ), "Outlines from elsewhere"),
+    "outlines.trace": Help("Tracing a picture", ("First both ends of a known length, then round the piece: corners, and points on its curves.",), "Outlines from elsewhere"),
+    "archives.begin": Help("Archives", ("A production from another house, taken in as a production of its own: every figure comes out the same.",), "Archives"),
     "events.versions": Help("Versions", ("Every state the garment had. Open one, lay it over today's, or bring it back; nothing is lost by that.",), "Taking back, the bin, versions"),
     "events.the_bin": Help("The bin", ("What was deleted lies here for thirty days. What was done lately stands below, with a way to take it back.",), "Taking back, the bin, versions"),
     "copy_docket.choose": Help("Copying a garment", ("For the same wearer, another, or several at once: same settings, each drawn on the wearer's own newest chart.",), "Find and copy"),

@@ -7,6 +7,7 @@ from typing import Any
 from flask import Blueprint, abort, render_template, request, url_for
 
 from widehem.core.marking.materials import WIDTHS, Needs, in_order, together
+from widehem.core.units import CM_PER_INCH
 from widehem.jobs.materials import MATERIALS, dockets_in, known, needs_key
 from widehem.store.making import find_work
 from widehem.store.models import Production
@@ -56,9 +57,16 @@ def production(production_id: int) -> Any:
     )  # fmt: skip
 
 
+SQUARE_YARD = 8361.27  # cm²; in inches an area is told in yards, with a fraction as every figure there
+
+
+def _area(cm2: float, show: Any) -> str:
+    return f"{cm2 / 10_000:.2f} m²" if show.unit == "cm" else f"{show.length(cm2 / SQUARE_YARD * CM_PER_INCH)} sq yd"
+
+
 def _material(row: Any, show: Any) -> dict[str, Any]:
     return {
-        "name": row.name, "pieces": row.pieces, "area": f"{row.area / 10_000:.2f}", "lengths": [show.length(row.about(width), 0) for width in WIDTHS],
+        "name": row.name, "pieces": row.pieces, "area": _area(row.area, show), "lengths": [show.length(row.about(width), 0) for width in WIDTHS],
     }  # fmt: skip
 
 

@@ -66,7 +66,7 @@ def keep(docket_id: int) -> Any:
         if docket is None:
             abort(404)
         if docket.paper != paper:
-            tell(session, f"{docket.name} is printed on {PAPERS[paper].name}.", docket)
+            tell(session, f"{docket.name} is printed on {display().words(PAPERS[paper].name)}.", docket)
             docket.paper = paper
     scale = form.get("scale") if form.get("scale") in SCALES and form.get("scale") != "1:1" else None
     answer = make_response(redirect(url_for(".cut", docket_id=docket_id, scale=scale), 303))
@@ -103,7 +103,11 @@ def _paper_slot(sheets: Sheets) -> Slot:
     if sheets.paper.roll:
         show = display()
         return Slot(
-            "Paper", "count", show.length(sheets.layout.height * sheets.scale), show.unit, f"of the {sheets.paper.name.lower()}"
+            "Paper",
+            "count",
+            show.length(sheets.layout.height * sheets.scale),
+            show.unit,
+            f"of the {show.words(sheets.paper.name).lower()}",
         )
     left_out = len(sheets.left_out)
     words = f"{left_out} empty, left out" if left_out else "none is empty"

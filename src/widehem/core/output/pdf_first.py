@@ -59,7 +59,7 @@ def first_page(canvas: Canvas, pattern: Pattern, sheets: Sheets, high: float) ->
     printed = len(sheets.printed)
     allowed = f"{pattern.plan.name.lower()} allowances" if pattern.plan.code != "none" else "stitching lines without allowances"
     lines = [
-        f"{sheets.words.capitalize()} on {printed} {'sheets' if printed > 1 else 'sheet'} of {paper.name}, {allowed}.",
+        f"{sheets.words.capitalize()} on {printed} {'sheets' if printed > 1 else 'sheet'} of {pattern.show.words(paper.name)}, {allowed}.",
         "Print at 100 %: no fit to page, no shrinking. Then lay a ruler on both squares.",
         f"Lay the sheets over each other by {pattern.show.constant(OVERLAP)} {pattern.show.unit} so that the diamonds meet.",
     ]

@@ -27,7 +27,7 @@ class PaperError(ValueError):
 
 @record(frozen=True)
 class Paper:
-    """A kind of paper, upright, cm. No height: a roll, cut where the work ends; no width either: one page as large as the work.
+    """A kind of paper, upright, cm; its name with lengths as Display.words takes them. No height: a roll, cut where the work ends; no width either: one page as large as the work.
     stretch: what is printed on it comes out so many times as wide and as high as it was drawn."""
 
     code: str
@@ -55,9 +55,9 @@ PAPERS = {
         Paper("a3", "A3", 29.7, 42.0),
         Paper("tabloid", "Tabloid", 11 * CM_PER_INCH, 17 * CM_PER_INCH),
         Paper("a0", "A0", 84.1, 118.9),
-        Paper("roll60", "Roll, 60 cm wide", 60.0, 0.0),
-        Paper("roll90", "Roll, 90 cm wide", 90.0, 0.0),
-        Paper("roll120", "Roll, 120 cm wide", 120.0, 0.0),
+        Paper("roll60", "Roll, {60} wide", 60.0, 0.0),
+        Paper("roll90", "Roll, {90} wide", 90.0, 0.0),
+        Paper("roll120", "Roll, {120} wide", 120.0, 0.0),
         Paper("one", "One big page", 0.0, 0.0),
     )
 }
