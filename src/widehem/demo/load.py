@@ -16,6 +16,7 @@ from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
+from widehem.demo.bought import load_paper
 from widehem.demo.people import (
     COMPANY,
     COSTUMES,
@@ -74,6 +75,7 @@ def load_demo(store: Store) -> bool:
             hand_out(session, design, [wearers[name] for name in worn_by], shipped()[code].name)
             keep_version(session, design, "as it came")
         _costumes(session, wearers)
+        load_paper(session, wearers)
     return True
 
 

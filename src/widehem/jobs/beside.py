@@ -72,6 +72,10 @@ def _other(store: Store, turn: Turn) -> Iterator[subprocess.Popen[str] | None]:
     finally:
         process.kill()
         process.wait()
+        for end in (process.stdin, process.stdout):
+            if end is not None:
+                with contextlib.suppress(OSError):
+                    end.close()
 
 
 def _through(

@@ -215,7 +215,7 @@ def _set_plan(docket: Docket, use: str, code: str, amounts: dict[str, str]) -> N
         plans[use] = {"plan": code, "amounts": amounts}
     else:
         plans.pop(use, None)
-    keep_marking(docket, marking)
+    keep_marking(docket, {name: value for name, value in marking.items() if value})
 
 
 @pages.post("/dockets/<int:docket_id>/cut/edge")

@@ -340,10 +340,10 @@ def _trace(design_id: int, errors: dict[str, str], typed: str) -> Any:
         if picture is None:
             abort(404)
         number, wide, high = picture.id, picture.width, picture.height
-    done = [entry["title"] for entry in (row.outlines or {}).get("pieces", [])]
+    titles = [entry["title"] for entry in (row.outlines or {}).get("pieces", [])]
     return render_template(
-        "trace.html", row=row, picture=number, wide=wide, high=high, errors=errors, typed=typed, form=request.form, done=done, selvedge=Selvedge(),
-        slots=[Slot("Traced", "count", str(len(done)), "pieces", "from this picture")], tally="",
+        "trace.html", row=row, picture=number, wide=wide, high=high, errors=errors, typed=typed, form=request.form, so_far=titles, selvedge=Selvedge(),
+        slots=[Slot("Traced", "count", str(len(titles)), "pieces", "from this picture")], tally="",
         next=Next("Name their edges", url_for(".station", design_id=design_id)),
     )  # fmt: skip
 

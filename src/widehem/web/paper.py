@@ -9,6 +9,7 @@ from flask import Blueprint, abort, make_response, redirect, render_template, re
 from markupsafe import Markup
 
 from widehem.core.marking.checks import check_pattern
+from widehem.core.marking.dummies import has_dummies
 from widehem.core.marking.made import Pattern
 from widehem.core.output.sheets import PAPERS, SCALES, Sheets
 from widehem.core.output.svg_sheets import sheet_map_svg
@@ -132,9 +133,7 @@ FILES = {
 
 def files_of(found: Cut) -> list[tuple[str, str, str]]:
     """What else can be handed over: the end of its address, its name, what it is."""
-    small = any(piece.layer in ("shell", "inside") and not piece.balance for piece in found.made.garment.pieces) or any(
-        line.folded is not None for piece in found.made.garment.shell for line in piece.lines
-    )
+    small = has_dummies(found.made.garment)
     rows = [
         ("pattern.dxf", "For a cutter or another drawing program", "DXF in mm, a block for each piece"),
         ("pattern.plt", "Plot file", "HP-GL/2, a pen for each kind of line"),

@@ -298,16 +298,11 @@ def _marks(garment: Garment, table: Table) -> Iterator[Mark]:
                 )  # fmt: skip
             for dart in edge.darts:
                 path = Path.through(dart.inner, dart.point, dart.outer)
+                intake = as_drawn(dart.intake, f"{plain(dart.name)}, at its mouth")
                 yield Mark(
-                    f"{piece.name}_{dart.name}",
-                    "dart",
-                    plain(dart.name),
-                    number,
-                    path,
-                    role="finished",
-                    piece=piece.name,
+                    dart.name, "dart", plain(dart.name), number, path, at=dart.point, role="finished", figure=intake, piece=piece.name,
                     dart=dart,
-                )
+                )  # fmt: skip
 
 
 def _demands(garment: Garment, chart: Chart) -> Iterator[Demand]:

@@ -17,7 +17,7 @@ from widehem.core.geometry.spline import spline
 from widehem.core.pattern.piece import Piece
 
 LEAST, ALIKE = 0.5, 2.5  # cm: of an edge; by which two edges that are sewn together may differ
-NEVER_ALONE = ("hem", "wrist", "slit")  # roles that are not sewn to one of their own
+ALONG = ("side", "shoulder", "inseam", "underarm", "panel", "gore", "waist_seam")  # roles that are sewn to one of their own
 TWINS = ("centre_front", "centre_back", "crotch")  # roles that are sewn to their own mirror
 MOST_SPOTS = 400
 
@@ -88,7 +88,7 @@ def joined(data: Mapping[str, Any], piece: str, edge: int) -> dict[str, Any]:
 def proposed_seams(pieces: Mapping[str, Piece]) -> list[dict[str, Any]]:
     """Edges of one role and nearly one length on two pieces, each with the one that is nearest to it."""
     open_ = [
-        (piece, edge) for piece in pieces.values() for edge in piece.edges if edge.kind == "seam" and edge.role not in ("cut", *NEVER_ALONE)
+        (piece, edge) for piece in pieces.values() for edge in piece.edges if edge.kind == "seam" and edge.role in (*ALONG, *TWINS)
     ]  # fmt: skip
     found: list[dict[str, Any]] = []
     taken: set[str] = set()

@@ -16,6 +16,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import BACK, FRONT
 from widehem.core.units import METRIC, Display
 
 
@@ -26,10 +27,8 @@ class NoDummiesError(ValueError):
 def dummies(made: Made, heading: Heading | None = None, show: Display = METRIC) -> Pattern:
     """The parts of a garment that no level of the body crosses, and its lapels turned over, without allowances. Raises
     NoDummiesError."""
-    parts = [piece for piece in made.garment.pieces if piece.layer in ("shell", "inside") and not piece.balance]
-    lapels = [
-        _lapel(piece, line) for piece in made.garment.shell for line in piece.lines if line.folded is not None
-    ]  # fmt: skip
+    parts = [piece for piece in made.garment.pieces if _small(piece)]
+    lapels = [_lapel(piece, line) for piece in made.garment.shell for line in piece.lines if line.folded is not None]
     if not parts and not lapels:
         raise NoDummiesError("This garment has no pockets, collars, lapels or other small parts to make dummies of.")
     table = made.table
@@ -37,6 +36,16 @@ def dummies(made: Made, heading: Heading | None = None, show: Display = METRIC) 
         table = table.with_piece(lapel.name, table.lay.get(lapel.of, Transform()))
     small = replace(made, garment=Garment((*parts, *lapels)), table=table)
     return mark_up(small, Wanted.by(PLANS["none"]), heading, show)
+
+
+def has_dummies(garment: Garment) -> bool:
+    """Whether a garment has small parts."""
+    return any(_small(piece) or any(line.folded is not None for line in piece.lines) for piece in garment.pieces)
+
+
+def _small(piece: Piece) -> bool:
+    """Whether a piece is a part that no level of the body crosses, and no front, back or sleeve."""
+    return piece.layer in ("shell", "inside") and not piece.balance and piece.of not in (FRONT, BACK, "sleeve")
 
 
 def _lapel(piece: Piece, line: InnerLine) -> Piece:

@@ -8,7 +8,7 @@ from widehem.core.values import record
 
 ROW = 1.45  # from line to line, of the height of a letter
 _THIN, _WIDE = frozenset("iIljft.,:;'|!()[]1/ -·"), frozenset("mMwW@%½¼¾⅛⅜⅝⅞")
-_SHARES = {"thin": 0.36, "wide": 0.92, "capital": 0.74, "other": 0.6}
+_SHARES = {"thin": 0.36, "wide": 0.98, "capital": 0.74, "other": 0.6}
 
 
 def wide(text: str, size: float) -> float:

@@ -105,17 +105,25 @@ def _mirrored(rim: LineString, spot: Point) -> Point:
 
 
 def _beside(line: Sequence[Point], begin: float, stop: float, depth: float, sign: float) -> list[Point]:
-    """The line carried outwards by a depth, from one place along it to another."""
-    found, gone = [], 0.0
-    for a, b in pairwise(line):
-        long = a.to(b)
-        way = (b - a).unit()
-        out = way.square() * (-sign * depth)
-        for at in (max(begin, gone), min(stop, gone + long)):
-            if gone - 1e-9 <= at <= gone + long + 1e-9 and begin <= at <= stop:
-                found.append(a + way * (at - gone) + out)
+    """The line carried outwards by a depth, from one place along it to another: each spot square to the line, at a corner of it as
+    far as both sides of that need."""
+    spots, gone = [], 0.0
+    for n, (a, b) in enumerate(pairwise(line)):
+        long, way = a.to(b), (b - a).unit()
+        if n and begin + HARDLY < gone < stop - HARDLY:
+            spots.append((a, (a - line[n - 1]).unit(), way))
+        spots += [(a + way * (at - gone), way, way) for at in (begin, stop) if gone <= at < gone + long]
         gone += long
-    return found
+    return [spot + _square(before, after) * (-sign * depth) for spot, before, after in spots]
+
+
+HARDLY, MITRE = 1e-6, 3.0  # cm; times the depth that a corner is carried out at the most
+
+
+def _square(before: Point, after: Point) -> Point:
+    """Square to a line where it turns, so long that it is one away from both of its sides."""
+    middle = (before + after).unit().square()
+    return middle * min(1 / max(middle.dot(after.square()), 1e-6), MITRE)
 
 
 def _between(line: Sequence[Point], rim: LineString, first: Point, last: Point) -> list[Point]:

@@ -14,7 +14,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.units import Display
 
-EDGE, ASPECT, LETTERS = 3.0, 1.35, 62  # cm round the drawing; its shape, about; as high as so many figures are
+EDGE, ASPECT, LETTERS = 5.0, 1.35, 62  # cm round the drawing; its shape, about; as high as so many figures are
 Address = Callable[[str, str], str]
 
 
