@@ -179,6 +179,10 @@ def page(plotter: Plotter, host: str, port: int) -> Flask:
     def style() -> Response:
         return Response(STYLE, mimetype="text/css")
 
+    @app.get("/favicon.ico")
+    def icon() -> Response:
+        return Response(status=204)
+
     @app.get("/tokens.css")
     def tokens() -> Response:
         return Response((files("widehem.web") / "static" / "tokens.css").read_text(), mimetype="text/css")
