@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test bench wide hold look lint browser-tools clean
+.PHONY: demo serve test bench wide hold look paper readers lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -51,6 +51,12 @@ wide: $(VENV)/.dev  ## two thousand random bodies through every method
 
 hold: $(VENV)/.dev  ## the attacks of the tests, fifty times as long: wild charts, forms gone wrong, kills, upgrades broken off
 	HOLD=50 $(BIN)/python -W ignore -m unittest tests.core.test_wild tests.web.test_attacks tests.store.test_killed tests.store.test_mending
+
+paper: $(VENV)/.dev  ## five hundred random patterns on paper, judged
+	$(BIN)/python -m tests.papers
+
+readers: $(VENV)/.dev browser-tools  ## what is handed over, measured by programs others wrote
+	$(BIN)/python -m tests.readers
 
 look: $(VENV)/.dev browser-tools  ## every method on the eight bodies, closed, as pictures outside this folder
 	$(BIN)/python -m tests.look

@@ -12,7 +12,7 @@ from html import escape
 from importlib.resources import files
 from typing import Any
 
-from flask import Flask, Response, redirect, render_template_string, request
+from flask import Flask, Response, redirect, render_template_string, request, send_from_directory
 
 from widehem.core.output.roll import Drawn, PlotError, Roll
 
@@ -149,8 +149,8 @@ plotter.roll.seconds % 60) }}</dd></div><div><dt>Orders it does not know</dt><dd
 <form method="post" action="/do">{% if plotter.jammed %}<button name="what" value="resume">The paper is clear: go on</button>{% else
 %}<button name="what" value="jam">Let the paper jam</button>{% endif %}<button name="what" value="new">Put on a new roll</button></form>
 {{ svg|safe }}</body></html>"""
-STYLE = """body{margin:0;padding:18px 22px;background:var(--wh-card,#f0e7d3);color:var(--wh-ink,#16213e);font-family:sans-serif}
-h1{font-size:24px;margin:0}dl{display:flex;flex-wrap:wrap;gap:8px 34px;margin:10px 0}dt{font-size:13px}dd{margin:0;font-size:20px}
+STYLE = """body{margin:0;padding:18px 22px;background:var(--wh-card,#f0e7d3);color:var(--wh-ink,#16213e);font-family:"Hanken Grotesk",sans-serif}
+h1{font-family:Besley,serif;font-size:24px;margin:0}dl{display:flex;flex-wrap:wrap;gap:8px 34px;margin:10px 0}dt{font-size:13px}dd{margin:0;font-size:20px}
 form{display:flex;gap:8px;margin:0 0 14px}button{font:inherit;padding:9px 14px;min-height:44px;cursor:pointer}.wrong{font-weight:700}
 .roll{width:100%;max-height:66vh;display:block}.roll .paper{fill:#fff;stroke:#8a8272;stroke-width:.2}
 .roll path{fill:none;stroke:#16213e;stroke-width:.12}.roll .pen-1{stroke-width:.28}.roll .pen-2{stroke:#1e4c8a}.roll .pen-3{stroke:#6a665c}
@@ -178,6 +178,10 @@ def page(plotter: Plotter, host: str, port: int) -> Flask:
     @app.get("/roll.css")
     def style() -> Response:
         return Response(STYLE, mimetype="text/css")
+
+    @app.get("/fonts/<name>")
+    def font(name: str) -> Response:
+        return send_from_directory(str(files("widehem.web") / "static" / "fonts"), name)
 
     @app.get("/favicon.ico")
     def icon() -> Response:

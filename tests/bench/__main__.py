@@ -1,4 +1,4 @@
-"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, web, crowds.
+"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, web, crowds.
 
 Machines are shared and noisy; the ratios are what to compare from one day to the next. Nothing here fails.
 """
@@ -13,10 +13,11 @@ from tests.bench.crowds import crowds
 from tests.bench.designs import designs
 from tests.bench.figures import line
 from tests.bench.house import fetch, large_company, served
+from tests.bench.paper import paper
 from tests.bench.web import alone, starting
 from widehem.web.serve import settle_down
 
-PARTS = {"core", "designs", "web", "crowds"}
+PARTS = {"core", "designs", "paper", "web", "crowds"}
 
 
 def web(parts: set[str]) -> None:
@@ -43,5 +44,7 @@ if __name__ == "__main__":
         core()
     if "designs" in wanted:
         designs()
+    if "paper" in wanted:
+        paper()
     if wanted & {"web", "crowds"}:
         web(wanted)
