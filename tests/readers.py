@@ -58,7 +58,8 @@ def by_page(file: Path, times: float = 1.0) -> tuple[float, float]:
     """Millimetres of a unit of the drawing that poppler makes of a page: it draws on whole points, and shrinks them to the page."""
     box = PdfReader(file).pages[0].mediabox
     wide, high = float(box.width), float(box.height)
-    return PT * times * math.ceil(wide) / wide, PT * times * math.ceil(high) / high
+    unit = PT * times * max(math.ceil(wide) / wide, math.ceil(high) / high)
+    return unit, unit
 
 
 def nearest(wanted: list[float], found: list[float]) -> float:
