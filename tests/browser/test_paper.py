@@ -27,6 +27,7 @@ class Paper(BrowserCase):
         expect(self.page.locator("#e-amount")).to_have_value("1.2")
         self.page.fill("#e-amount", "2.4")
         self.page.click("text=Keep it")
+        self.calm()
         expect(self.page.locator(".pick.is-own .t-allow").first).to_be_visible()
         with self.store.read() as session:
             self.assertEqual(find_docket(session, WAISTCOAT).marking["edges"]["side_back.panel"], "2.4 cm")
@@ -44,6 +45,7 @@ class Paper(BrowserCase):
         self.page.click(".row2 >> text=Use")
         expect(self.page.locator(".bench-head .sub")).to_contain_text("roll, 90")
         self.page.click("nav.views >> text=Cut list")
+        self.calm()
         expect(self.page.locator("h1")).to_contain_text("waistcoat")
         self.assertIn("Sew at", self.text(".slip-body"))
         self.assert_accessible()

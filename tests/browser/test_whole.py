@@ -79,8 +79,8 @@ class Whole(BrowserCase):
         self.calm()
         single = page.locator("#board .piece.folded").bounding_box()
         self.assertNotAlmostEqual(single["width"], box["width"], delta=1)
-        self.open("/dockets/19/cut")
-        self.assertIn("interfacing", self.text("table"))
+        self.open("/dockets/19/cut/list")
+        self.assertIn("Interfacing", self.text(".bench"))
         self.assert_accessible()
         self.assert_quiet()
 

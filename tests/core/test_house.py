@@ -45,7 +45,7 @@ class Values(unittest.TestCase):
             ("skirt.two_panel", "e.waist", "90", "Waist ease 90.0 is outside −30.0 to 2.0 cm"),
             ("skirt.two_panel", "e.nothing", "1", 'Two-panel skirt block has no setting "e.nothing"'),
             ("nothing", "e.waist", "1", 'There is no method "nothing"'),
-            ("cloth", "a.hem", "44", "Hem: 44.0 is outside 0 to 15.0 cm"),
+            ("cloth", "a.hem", "44", "Hem, straight: 44.0 is outside 0 to 15.0 cm"),
             ("cloth", "a.brim", "1", '"brim" is not a kind of edge'),
             ("", "o.cloth", "steel", '"steel" is not one of its ways'),
         ):

@@ -140,10 +140,10 @@ class OnItsPage(DeskCase):
             for number in range(70):
                 open_docket(session, wearer, f"Shroud {number}", METHODS["skirt.two_panel"])
         page = self.get("/productions/1")
-        self.assertIn("1 to 60 of 100", page)
+        self.assertIn("1 to 60 of 101", page)
         self.assertEqual(page.count('class="g-name"'), 60)
-        self.assertEqual(self.get("/productions/1?from=60").count('class="g-name"'), 40)
-        self.assertIn("61 to 100 of 100", self.get("/productions/1?from=60"))
+        self.assertEqual(self.get("/productions/1?from=60").count('class="g-name"'), 41)
+        self.assertIn("61 to 101 of 101", self.get("/productions/1?from=60"))
         self.assertEqual(self.get("/productions/1?from=9999999").count('class="g-name"'), 1)
         self.assertEqual(self.get("/productions/1?find=shroud+7").count('class="g-name"'), 1)
         self.assertEqual(self.get("/productions/1?find=runa").count('class="g-name"'), 10)

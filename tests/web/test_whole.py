@@ -18,7 +18,7 @@ class Whole(WebCase):
         with self.store.read() as session:
             dockets = [(docket.id, docket.method) for docket in session.query(Docket)]
         self.assertIn("cannot be drawn without", self.get(f"/dockets/{INCOMPLETE}/draft"))
-        self.assertEqual(len({method for _, method in dockets}), 14)
+        self.assertEqual(len({method for _, method in dockets}), 15)
         for number, method in dockets:
             page = self.get(f"/dockets/{number}/draft")
             drawn = "cannot be drawn without" not in page

@@ -46,7 +46,7 @@ def load_paper(session: Session, wearers: dict[str, Wearer]) -> None:
             docket.marking = marking
     row = DesignRow(
         name=SMOCK, method=CODE, rules=1, options={}, ease={}, steps=[], own=True, outlines=nest(),
-        summary="From a bought pattern of three sizes, its allowance of 1.5 taken off",
+        summary="From a bought pattern of three sizes, its edges named",
     )  # fmt: skip
     session.add(row)
     session.flush()

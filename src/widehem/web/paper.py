@@ -135,7 +135,7 @@ def files_of(found: Cut) -> list[tuple[str, str, str]]:
     """What else can be handed over: the end of its address, its name, what it is."""
     small = has_dummies(found.made.garment)
     rows = [
-        ("pattern.dxf", "For a cutter or another drawing program", "DXF in mm, a block for each piece"),
+        ("pattern.dxf", "Drawing in blocks", "DXF in mm, a block for each piece, for cutters and other programs"),
         ("pattern.plt", "Plot file", "HP-GL/2, a pen for each kind of line"),
         ("pattern.svg", "Drawing", "SVG in true millimetres"),
         ("card.pdf", "Method card", "PDF, the steps with these figures, to draft by hand"),

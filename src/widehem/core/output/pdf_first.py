@@ -80,7 +80,13 @@ def first_page(canvas: Canvas, pattern: Pattern, sheets: Sheets, high: float) ->
     squares(canvas, 0, y)
     x = TEST_CM + TEST_IN * CM_PER_INCH + 1.8
     below = min(_cut_list(canvas, pattern, x, y + TEST_CM - 0.3, wide - x), y)
-    _map(canvas, sheets, 0, below - 1.2, wide, high - 2 * MARGIN + below - 2.0)
+    rooms = [
+        (x - 0.6, high - 2 * MARGIN + y - 2.0, y),
+        (wide, high - 2 * MARGIN + below - 2.0, below),
+    ]  # beside the list, or below it
+    across, down = _extent(sheets)
+    room = max(rooms, key=lambda room: min(room[0] / across, room[1] / down))
+    _map(canvas, sheets, 0, room[2] - 1.2, room[0], room[1])
 
 
 def _said(stretch: tuple[float, float]) -> str:
@@ -97,11 +103,16 @@ def _cut_list(canvas: Canvas, pattern: Pattern, x: float, y: float, wide: float)
     return y
 
 
+def _extent(sheets: Sheets) -> tuple[float, float]:
+    """How wide and how high all sheets are together, laid over each other, cm."""
+    tile_w, tile_h = sheets.paper.tile
+    return sheets.step[0] * (sheets.columns - 1) + tile_w, sheets.step[1] * (sheets.rows - 1) + tile_h
+
+
 def _map(canvas: Canvas, sheets: Sheets, x: float, y: float, room_wide: float, room_high: float) -> None:
     """A small plan of all sheets with the pieces on them; x, y is its upper left corner, cm."""
     tile_w, tile_h = sheets.paper.tile
-    wide = sheets.step[0] * (sheets.columns - 1) + tile_w
-    high = sheets.step[1] * (sheets.rows - 1) + tile_h
+    wide, high = _extent(sheets)
     small = min(room_wide / wide, room_high / high)
     canvas.saveState()
     canvas.translate(x * CM, y * CM)
@@ -123,7 +134,8 @@ def _map(canvas: Canvas, sheets: Sheets, x: float, y: float, room_wide: float, r
         if tile.empty:
             stroke(canvas, [Path.through(corners[0], corners[2])], "thin", grid)
             stroke(canvas, [Path.through(corners[1], corners[3])], "thin", grid)
-        canvas.setFont(STRONG, 9)
+        size = min(9.0, tile_h * small * CM * 0.3, tile_w * small * CM * 0.4)
+        canvas.setFont(STRONG, size)
         left, low = grid(corners[3])
-        canvas.drawString(left + 4, low + 5, f"{tile.name}, left out" if tile.empty else tile.name)
+        canvas.drawString(left + size * 0.4, low + size * 0.5, tile.name)
     canvas.restoreState()

@@ -215,6 +215,7 @@ def puts_for(pattern: Pattern, paper: Paper, scale: float = 1.0) -> list[Put]:
     return min((*fields, *rows), key=lambda puts: _printed(rings, puts, step))
 
 
+TABLE = 1.4  # of a table, its width by its depth
 ROLL_TURNS = (0, 2, 1, 3)
 
 
@@ -248,7 +249,7 @@ def _about_square(pattern: Pattern) -> float:
 
 
 def _printed(rings: Sequence[Ring], puts: Sequence[Put], step: tuple[float, float]) -> tuple[int, float]:
-    """How many sheets have cloth on them, and how much room all of it takes, cm²."""
+    """How many sheets have cloth on them, and how far all of it reaches as a table stands before one: it is laid together there."""
     found: set[tuple[int, int]] = set()
     wide = high = 0.0
     for ring, put in zip(rings, puts, strict=True):
@@ -265,4 +266,4 @@ def _printed(rings: Sequence[Ring], puts: Sequence[Put], step: tuple[float, floa
         boxes = box(*zip(*((c * step[0], r * step[1], (c + 1) * step[0], (r + 1) * step[1]) for c, r in spots), strict=True))
         prepare(cloth)
         found |= {spot for spot, on_it in zip(spots, intersects(cloth, boxes), strict=True) if on_it}
-    return len(found), wide * high
+    return len(found), max(wide / TABLE, high)
