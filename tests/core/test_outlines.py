@@ -196,7 +196,7 @@ class Reading(unittest.TestCase):
         with self.assertRaises(FileRefusedError):
             read_dxf(out.getvalue().encode())
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(st.binary(max_size=400), st.integers(0, 3000))
     def test_no_garbage_breaks_a_reader(self, noise, at):
         whole = WRITERS["svg"].write(Order(made_of("tabard")))

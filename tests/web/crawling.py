@@ -9,7 +9,7 @@ APART = {"p", "li", "td", "th", "div", "h1", "h2", "h3", "dt", "dd", "label", "o
 UNSEEN = {"script", "style", "svg", "kbd", "textarea"}
 LEFT_OUT = ("drop=1", ".pdf", ".csv", ".json", ".svg", ".jpg", "/guide", "/static", "/unit")
 MINDS_OWN = {"other", "also", "past", "note-words", "note-slip", "guide"}  # the other unit on purpose, or words a maker wrote
-MOST_ALIKE, EACH = 2, re.compile(r"^/dockets/\d+/(draft|cut$)")  # of a kind, but of garments every one
+MOST_ALIKE, EACH = 3, re.compile(r"^/dockets/\d+/draft")  # of a kind, but of garments every one
 ONE_OF = re.compile(r"^/wearers/8/(measure|tape)\?")
 
 

@@ -10,7 +10,7 @@ from typing import Any
 from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
-from widehem.core.output.outlines_in import LARGEST_FILE, MOST_LINES, Drawn, FileRefusedError, Found, outlines_in
+from widehem.core.output.outlines_in import LARGEST_FILE, Drawn, FileRefusedError, Found, outlines_in
 
 CM_PER_UNIT = {
     0: 0.1,
@@ -24,7 +24,7 @@ BY_LAYER = {
     "1": "cut", "4": "notch", "5": "", "6": "fold", "7": "grain", "8": "balance", "13": "drill", "14": "stitch", "15": "words",
 }  # fmt: skip
 LINES = ("LINE", "LWPOLYLINE", "POLYLINE", "SPLINE", "ARC", "CIRCLE", "ELLIPSE")
-DEEPEST = 5
+DEEPEST, MOST_PARTS = 5, 15_000
 TEST = "test"
 
 
@@ -62,14 +62,14 @@ def _lines(drawing: Any, factor: float) -> Iterator[Drawn]:
     while waiting:
         entity, group, deep = waiting.pop(0)
         count += 1
-        if count > MOST_LINES * 3 or deep > DEEPEST:
+        if count > MOST_PARTS or deep > DEEPEST:
             raise FileRefusedError("The drawing has too many parts inside each other: explode its blocks before it is saved.")
         kind = entity.dxftype()
         if kind == "INSERT":
             if entity.mcount > 50:
                 raise FileRefusedError("A block is laid more than 50 times in the drawing: leave one of each.")
             block = drawing.blocks.get(entity.dxf.name)
-            if block is not None and len(block) + len(waiting) > MOST_LINES * 3:
+            if block is not None and len(block) + len(waiting) > MOST_PARTS:
                 raise FileRefusedError("The drawing has too many parts: leave out what is no pattern.")
             for one in entity.multi_insert() if entity.mcount > 1 else (entity,):
                 waiting += [(part, one.dxf.name, deep + 1) for part in one.virtual_entities()]
