@@ -230,12 +230,13 @@ class Elsewhere(WebCase):
     def test_the_allowance_is_taken_off_and_kept_by_its_garments(self):
         answer = self.take(self.drawing("tabard", "dxf"), "tabard.dxf")
         station = re.search(r"(/designs/\d+/outlines)", answer.location)[1]
-        self.post(f"{station}/whole", {"off": "1.5", "kept": "1", "opens": "centre_back", "down": "20"})
+        self.post(f"{station}/whole", {"off": "1.5", "kept": "1", "opens": "centre_back", "down": "20", "own.back.hem": "2"})
         self.assertIn('value="1.5"', self.get(station))
         self.post(station.replace("outlines", "hand-out"), {"name": "Herald", "for": "1"})
         with self.store.read() as session:
             docket = session.query(Docket).filter(Docket.name == "Herald").one()
         self.assertIn("1.5 cm", docket.marking["edges"].values())
+        self.assertEqual(docket.marking["edges"]["back.hem"], "2 cm")
 
     def test_corners_and_what_cannot_be(self):
         answer = self.take(self.drawing("tabard"), "tabard.svg")

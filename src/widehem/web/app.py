@@ -58,6 +58,7 @@ from widehem.web import (
     stands,
     style,
     tables,
+    tracing,
     tries,
     walk,
     wearer,
@@ -179,6 +180,7 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         cast_files,
         archives,
         outlines,
+        tracing,
         files,
         find,
         help,
@@ -209,7 +211,13 @@ def _static_version(endpoint: str, values: dict[str, Any]) -> None:
 
 def _room_for_photos() -> None:
     """Photos may be larger than anything else that is sent."""
-    if request.endpoint in ("wearer.keep_photo", *notes.WITH_PICTURES, *outlines.WITH_FILES, *archives.WITH_FILES):
+    if request.endpoint in (
+        "wearer.keep_photo",
+        *notes.WITH_PICTURES,
+        *outlines.WITH_FILES,
+        *tracing.WITH_FILES,
+        *archives.WITH_FILES,
+    ):
         request.max_content_length = LARGEST_FILE + LARGEST_REQUEST
 
 

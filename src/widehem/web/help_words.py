@@ -116,7 +116,7 @@ HELP: dict[str, Help] = {
         "Point at a piece: say what it is, how it is cut, what each edge is. Corners can be set and taken away.",
         "Seams are proposed from the roles of edges that are as long as each other.",
     ), "Outlines from elsewhere"),
-    "outlines.trace": Help("Tracing a picture", ("First both ends of a known length, then round the piece: corners, and points on its curves.",), "Outlines from elsewhere"),
+    "tracing.trace": Help("Tracing a picture", ("First both ends of a known length, then round the piece: corners, and points on its curves.",), "Outlines from elsewhere"),
     "archives.begin": Help("Archives", ("A production from another house, taken in as a production of its own: every figure comes out the same.",), "Archives"),
     "events.versions": Help("Versions", ("Every state the garment had. Open one, lay it over today's, or bring it back; nothing is lost by that.",), "Taking back, the bin, versions"),
     "events.the_bin": Help("The bin", ("What was deleted lies here for thirty days. What was done lately stands below, with a way to take it back.",), "Taking back, the bin, versions"),

@@ -4,21 +4,19 @@ from __future__ import annotations
 
 import base64
 import copy
-import json
 import secrets
 from collections.abc import Callable
 from typing import Any
 
-from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
+from flask import Blueprint, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 from sqlalchemy import select
 
 from widehem.core.drafting.outlined import CODE
-from widehem.core.drafting.outlined_data import KINDS, LAYERS, LEVELS, PARTS, checked, proposed, sizes_of
-from widehem.core.drafting.outlined_edit import joined, names_in, pieces_of, proposed_seams, traced, with_corner, with_row
-from widehem.core.drafting.outlines import Outline, OutlineError, outline_as_data
+from widehem.core.drafting.outlined_data import KINDS, LAYERS, LEVELS, PARTS, checked, sizes_of
+from widehem.core.drafting.outlined_edit import joined, names_in, pieces_of, proposed_seams, with_corner, with_row
+from widehem.core.drafting.outlines import OutlineError
 from widehem.core.output.outlines_in import LARGEST_FILE
-from widehem.core.output.photo import LARGE_SIDE, PhotoError, small_photo
 from widehem.core.output.svg_outlines import outlines_svg
 from widehem.core.pattern.roles import ROLES
 from widehem.core.units import LengthError, parse_length, parse_signed
@@ -37,7 +35,7 @@ from widehem.web.show import display
 from widehem.web.writing import mark, writing
 
 pages = Blueprint("outlines", __name__)
-WITH_FILES = ("outlines.take_in", "outlines.picture_in")
+WITH_FILES = ("outlines.take_in",)
 UNITS = {
     "": "as the file says",
     "mm": "1 is a millimetre",
@@ -66,10 +64,10 @@ KIND_WORDS = {
 @pages.get("/designs/outlines")
 def begin() -> str:
     """Take a drawing in, or begin to trace a picture."""
-    return _begin({}, {})
+    return begin_page({}, {})
 
 
-def _begin(errors: dict[str, str], typed: dict[str, str]) -> str:
+def begin_page(errors: dict[str, str], typed: dict[str, str]) -> str:
     return render_template(
         "outlines_in.html", errors=errors, typed=typed, units=UNITS, megabytes=LARGEST_FILE // 1024 // 1024, selvedge=Selvedge(),
         slots=[Slot("Taken in", "count", "SVG, DXF", "", "or traced from a picture")], tally="",
@@ -91,10 +89,10 @@ def take_in() -> Any:
     elif not name.lower().endswith((".svg", ".dxf")):
         errors["file"] = f'"{name[:40]}" is neither an SVG nor a DXF: save the drawing as one of them.'
     allowance = (
-        _length(form.get("allowance", ""), "Allowance", "allowance", errors, show.unit) if form.get("allowance") else 0.0
+        length_of(form.get("allowance", ""), "Allowance", "allowance", errors, show.unit) if form.get("allowance") else 0.0
     )
     if errors:
-        return _begin(errors, dict(form)), 422
+        return begin_page(errors, dict(form)), 422
     wish = {
         "data": base64.b64encode(data).decode(), "name": name[-120:], "called": (form.get("name", "").strip() or name.rpartition(".")[0])[:120] or "Outlines",
         "per_unit": PER_UNIT.get(form.get("unit", "")), "allowance": allowance, "by": mark(),
@@ -104,11 +102,11 @@ def take_in() -> Any:
     if job.state == DONE:
         return redirect(url_for(".station", design_id=job.answer["design"]), 303)
     if job.state == FAILED:
-        return _begin({"file": job.trouble}, dict(form)), 422
+        return begin_page({"file": job.trouble}, dict(form)), 422
     return redirect(url_for("at_work.page", name=job.id, back=url_for(".begin")), 303)
 
 
-def _length(text: str, what: str, field: str, errors: dict[str, str], unit: Any, most: float = 15.0) -> float:
+def length_of(text: str, what: str, field: str, errors: dict[str, str], unit: Any, most: float = 15.0) -> float:
     show = display()
     try:
         cm = parse_length(text, unit).cm
@@ -120,7 +118,7 @@ def _length(text: str, what: str, field: str, errors: dict[str, str], unit: Any,
     return cm
 
 
-def _found(session: Any, design_id: int) -> DesignRow:
+def found_design(session: Any, design_id: int) -> DesignRow:
     row = find_design(session, design_id)
     if row is None or row.method != CODE:
         abort(404)
@@ -135,7 +133,7 @@ def station(design_id: int) -> Any:
 
 def _page(design_id: int, errors: dict[str, str]) -> Any:
     with current_store().read() as session:
-        row = _found(session, design_id)
+        row = found_design(session, design_id)
         data = row.outlines or {"outlines": [], "pieces": [], "seams": [], "allowance": {}, "openings": []}
         picture = session.scalars(select(Traced.id).where(Traced.design_id == design_id)).first()
     sizes = sizes_of(data)
@@ -177,7 +175,7 @@ def _change(design_id: int, words: str, change: Callable[[dict[str, Any]], dict[
     """Change what is said of a pattern. What cannot be is told, and nothing is kept."""
     try:
         with writing() as session:
-            row = _found(session, design_id)
+            row = found_design(session, design_id)
             data = copy.deepcopy(row.outlines or {})
             row.outlines = checked(change(data))
             row.updated_at = now()
@@ -226,7 +224,7 @@ def keep_corner(design_id: int) -> Any:
     if form.get("join"):
         return _change(design_id, "Made two edges one.", lambda data: joined(data, name, edge), name)
     errors: dict[str, str] = {}
-    along = _length(form.get("along", ""), "From where it begins", "along", errors, display().unit, 2000.0)
+    along = length_of(form.get("along", ""), "From where it begins", "along", errors, display().unit, 2000.0)
     if errors:
         return _page(design_id, errors), 422
     return _change(design_id, "Set a corner.", lambda data: with_corner(data, name, edge, along), name)
@@ -258,11 +256,11 @@ def keep_whole(design_id: int) -> Any:
     """The allowance the pattern came with, what sizes are called, where it opens."""
     form, show = request.form, display()
     errors: dict[str, str] = {}
-    off = _length(form.get("off", "0") or "0", "Allowance", "off", errors, show.unit)
+    off = length_of(form.get("off", "0") or "0", "Allowance", "off", errors, show.unit)
     own: dict[str, float] = {}
     for key, text in form.items():
         if key.startswith("own.") and text.strip():
-            own[key.removeprefix("own.")] = _length(text, "Allowance", key, errors, show.unit)
+            own[key.removeprefix("own.")] = length_of(text, "Allowance", key, errors, show.unit)
     opens = form.get("opens", "")
     down = 0.0
     if opens:
@@ -289,114 +287,3 @@ def keep_whole(design_id: int) -> Any:
         }
 
     return _change(design_id, "Kept what the pattern came with.", change)
-
-
-# ---- a picture ----
-
-
-@pages.post("/designs/trace")
-def picture_in() -> Any:
-    """A photo or a scan to trace: a design without pieces yet."""
-    sent = request.files.get("picture")
-    data = sent.read(LARGEST_FILE + 1) if sent is not None else b""
-    if not data:
-        return _begin({"picture": "Choose a photo or a scan first."}, dict(request.form)), 422
-    try:
-        small = small_photo(data, LARGE_SIDE)
-    except PhotoError as error:
-        return _begin({"picture": str(error)}, dict(request.form)), 422
-    wide, high = _size_of(small)
-    name = request.form.get("name", "").strip()[:120] or "Traced pattern"
-    with writing() as session:
-        empty = {"outlines": [], "pieces": [], "seams": [], "allowance": {"off": 0.0, "edges": {}}, "openings": []}
-        row = DesignRow(name=name, method=CODE, rules=1, options={}, ease={}, steps=[], own=True, outlines=empty)
-        session.add(row)
-        session.flush()
-        session.add(Traced(design_id=row.id, data=small, width=wide, height=high))
-        tell(session, f"Began to trace {name}.")
-        number = row.id
-    return redirect(url_for(".trace", design_id=number), 303)
-
-
-def _size_of(data: bytes) -> tuple[int, int]:
-    import io
-
-    from PIL import Image
-
-    wide, high = Image.open(io.BytesIO(data)).size
-    return int(wide), int(high)
-
-
-@pages.get("/designs/<int:design_id>/trace")
-def trace(design_id: int) -> Any:
-    """Set points round a piece on its picture."""
-    return _trace(design_id, {}, "")
-
-
-def _trace(design_id: int, errors: dict[str, str], typed: str) -> Any:
-    with current_store().read() as session:
-        row = _found(session, design_id)
-        picture = session.scalars(select(Traced).where(Traced.design_id == design_id)).first()
-        if picture is None:
-            abort(404)
-        number, wide, high = picture.id, picture.width, picture.height
-    titles = [entry["title"] for entry in (row.outlines or {}).get("pieces", [])]
-    return render_template(
-        "trace.html", row=row, picture=number, wide=wide, high=high, errors=errors, typed=typed, form=request.form, so_far=titles, selvedge=Selvedge(),
-        slots=[Slot("Traced", "count", str(len(titles)), "pieces", "from this picture")], tally="",
-        next=Next("Name their edges", url_for(".station", design_id=design_id)),
-    )  # fmt: skip
-
-
-@pages.get("/designs/<int:design_id>/picture")
-def picture(design_id: int) -> Response:
-    """The picture that is traced."""
-    with current_store().read() as session:
-        _found(session, design_id)
-        found = session.scalars(select(Traced).where(Traced.design_id == design_id)).first()
-        if found is None:
-            abort(404)
-        return Response(found.data, mimetype="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})
-
-
-@pages.post("/designs/<int:design_id>/trace")
-def keep_trace(design_id: int) -> Any:
-    """Keep a piece: its points in pixels, the two of the scale mark, and how far apart those are."""
-    form, show = request.form, display()
-    errors: dict[str, str] = {}
-    title = " ".join(form.get("title", "").split())[:60] or "Piece"
-    known = _length(form.get("distance", ""), "Between the two marks", "distance", errors, show.unit, 1000.0)
-    try:
-        spots = [(float(x), float(y), bool(corner)) for x, y, corner in json.loads(form.get("points", "[]"))]
-        scale = [(float(x), float(y)) for x, y in json.loads(form.get("scale", "[]"))]
-    except (ValueError, TypeError, RecursionError):
-        abort(400)
-    apart = ((scale[0][0] - scale[1][0]) ** 2 + (scale[0][1] - scale[1][1]) ** 2) ** 0.5 if len(scale) == 2 else 0.0
-    if not errors and (apart < 10 or known <= 0):
-        errors["distance"] = (
-            "Set the two ends of something whose length is known, and write it down: a ruler, a test square, the grain line."
-        )
-    if errors:
-        return _trace(design_id, errors, form.get("points", "")), 422
-    factor = known / apart
-
-    def change(data: dict[str, Any]) -> dict[str, Any]:
-        number = len(data["outlines"]) + 1
-        outline: Outline = traced(title, [(x * factor, y * factor, corner) for x, y, corner in spots], number)
-        piece = proposed([outline])["pieces"][0]
-        taken = {entry["name"] for entry in data["pieces"]}
-        name, n = piece["name"], 2
-        while piece["name"] in taken:
-            piece["name"], n = f"{name}_{n}", n + 1
-        piece["title"] = title
-        return {**data, "outlines": [*data["outlines"], outline_as_data(outline)], "pieces": [*data["pieces"], piece]}
-
-    try:
-        with writing() as session:
-            row = _found(session, design_id)
-            row.outlines = checked(change(copy.deepcopy(row.outlines or {})))
-            row.updated_at = now()
-            tell(session, f"Traced {title}.")
-    except OutlineError as error:
-        return _trace(design_id, {"points": str(error)}, form.get("points", "")), 422
-    return redirect(url_for(".trace", design_id=design_id), 303)
