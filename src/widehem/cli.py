@@ -212,8 +212,8 @@ def _armhole(arguments: argparse.Namespace, chart: Any, unit: Unit) -> Any:
 
 def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     """The draft in the wanted format."""
-    from widehem.core.marking.dummies import NoDummiesError
     from widehem.core.marking.labels import Heading
+    from widehem.core.output.refused import CannotWriteError
     from widehem.core.output.sheets import PaperError, scale_named
     from widehem.core.output.writers import WRITERS, Order
     from widehem.core.units import Display
@@ -223,7 +223,7 @@ def _written(made: Any, arguments: argparse.Namespace, unit: Unit) -> bytes:
     try:
         order = Order(made, heading, asked, paper_of(arguments), scale_named(arguments.scale), Display(unit))
         return WRITERS[arguments.format].write(order)
-    except (PaperError, NoDummiesError) as error:
+    except (PaperError, CannotWriteError) as error:
         raise UsageError(str(error)) from None
 
 

@@ -126,6 +126,7 @@ def add_commands(commands: Any) -> None:
 
 
 def _pattern(arguments: argparse.Namespace) -> int:
+    from widehem.core.output.refused import CannotWriteError
     from widehem.core.output.sheets import PaperError, paper_named
     from widehem.core.output.writers import WRITERS
     from widehem.core.setting.option import OptionError
@@ -150,9 +151,10 @@ def _pattern(arguments: argparse.Namespace) -> int:
     try:
         paper = paper_of(arguments) if arguments.square else paper_named(arguments.paper)
         order = order_of(work.docket, made, Display(arguments.unit), zone, paper, arguments.scale)
-    except PaperError as error:
+        data = WRITERS[arguments.format].write(order)
+    except (PaperError, CannotWriteError) as error:
         raise UsageError(str(error)) from None
-    return hand_over(WRITERS[arguments.format].write(order), arguments.out)
+    return hand_over(data, arguments.out)
 
 
 def _store(folder: Path) -> Any:

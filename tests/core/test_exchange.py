@@ -21,6 +21,7 @@ from widehem.core.output.arrange import ring_of
 from widehem.core.output.hpgl import EDGE, HEAD, pattern_plot
 from widehem.core.output.ink import KINDS
 from widehem.core.output.pdf_sheets import sheets_pdf
+from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.roll import PlotError, Roll
 from widehem.core.output.sheets import PAPERS, SCALES, PaperError, arranged, calibrated, puts_for, sheets_for
 from widehem.core.output.sheets import _printed as printed
@@ -134,6 +135,17 @@ class Plot(unittest.TestCase):
         for paper in ("roll60", "roll90", "roll120"):
             _, _, _, found = self.drawn(paper)
             self.assertLessEqual(max(p.y for line in found if not line.words for p in line.points), PAPERS[paper].width)
+
+    def test_a_piece_wider_than_the_roll_is_told_and_printed_in_lengths_laid_together(self):
+        pattern = mark_up(make(shipped()["cloak"].design, upper_build()), PLANS["cloth"], HEADING)
+        with self.assertRaises(CannotWriteError) as caught:
+            pattern_plot(pattern, PAPERS["roll60"])
+        self.assertRegex(
+            str(caught.exception), r"^The .* is \d+\.\d cm wide, too wide for a roll of 60\.0 cm: choose a wider one"
+        )
+        reader = PdfReader(io.BytesIO(sheets_pdf(pattern, PAPERS["roll60"])))
+        self.assertGreater(len(reader.pages), 2)
+        self.assertAlmostEqual(float(reader.pages[1].mediabox.width) / 72 * 2.54, 60.0, places=2)
 
     def test_what_is_no_plot_file_is_told(self):
         for data, words in (

@@ -8,6 +8,7 @@ import zipfile
 from pathlib import Path
 from typing import Any
 
+from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.sheets import PAPERS
 from widehem.core.output.writers import WRITERS
 from widehem.core.setting.option import OptionError
@@ -47,7 +48,10 @@ def write_one(store: Store, wish: dict[str, Any], file: Path) -> dict[str, str]:
         return {"name": "", "trouble": words}
     paper = on_printer(PAPERS[wish["paper"] or docket.paper], printer)
     order = order_of(docket, made, Display(wish["unit"], wish["fraction"]), zone, paper, "1:1")
-    file.write_bytes(WRITERS[wish["writer"]].write(order))
+    try:
+        file.write_bytes(WRITERS[wish["writer"]].write(order))
+    except CannotWriteError as error:
+        return {"name": "", "trouble": f"{docket.name} for {docket.wearer.name}: {error}"}
     return {"name": file_name(docket, wish["writer"], paper.code, "1:1"), "trouble": ""}
 
 

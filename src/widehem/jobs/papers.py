@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from widehem.core.marking.dummies import NoDummiesError
+from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.sheets import PAPERS
 from widehem.core.output.writers import WRITERS
 from widehem.core.setting.option import OptionError
@@ -60,7 +60,7 @@ def write_file(at: At, wish: dict[str, Any]) -> dict[str, str]:
     at.step(2, STEPS)
     try:
         data = WRITERS[wish["writer"]].write(order)
-    except NoDummiesError as error:
+    except CannotWriteError as error:
         raise JobError(str(error)) from None
     if len(data) > MOST_ENTRY:
         raise JobError(

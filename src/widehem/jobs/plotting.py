@@ -6,6 +6,7 @@ import socket
 from typing import Any
 
 from widehem.core.output.hpgl import pattern_plot
+from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.sheets import PAPERS, SCALES
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
@@ -37,7 +38,10 @@ def plot(at: At, wish: dict[str, Any]) -> None:
     paper = PAPERS[wish["paper"]] if PAPERS[wish["paper"]].roll else PAPERS["roll90"]
     show = Display(wish["unit"], wish["fraction"])
     order = order_of(work.docket, made, show, zone, on_printer(paper, printer), wish["scale"])
-    data = pattern_plot(order.pattern(), order.paper, SCALES[wish["scale"]]).data
+    try:
+        data = pattern_plot(order.pattern(), order.paper, SCALES[wish["scale"]]).data
+    except CannotWriteError as error:
+        raise JobError(str(error)) from None
     send(at, printer.address, data)
 
 

@@ -9,6 +9,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Pattern
 from widehem.core.output.ink import Dot, Ink, Stroke, Words
 from widehem.core.output.laid import Layout
+from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.sheets import TEST_CM, Paper, arranged, scale_words
 from widehem.core.output.titles import title_of
 from widehem.core.values import record
@@ -33,8 +34,17 @@ class Plot:
 
 
 def pattern_plot(pattern: Pattern, paper: Paper, scale: float = 1.0) -> Plot:
-    """The pieces arranged on a roll of this paper. What comes out stretched on it is drawn as much smaller."""
+    """The pieces arranged on a roll of this paper. What comes out stretched on it is drawn as much smaller. Raises CannotWriteError
+    where a piece is wider than the roll."""
     layout = arranged(pattern, paper, scale).on_paper(scale, scale_words(scale))
+    if layout.width * scale > paper.tile[0] + 1e-6:
+        widest = max(pattern.pieces, key=lambda m: min(m.bounds[2] - m.bounds[0], m.bounds[3] - m.bounds[1]))
+        left, top, right, bottom = widest.bounds
+        side, show = min(right - left, bottom - top) * scale, pattern.show
+        raise CannotWriteError(
+            f"The {widest.piece.title.lower()} is {show.full(side)} wide, too wide for a roll of {show.full(paper.width)}: choose a wider one, or "
+            "a smaller scale."
+        )
     length = layout.height * scale + HEAD + EDGE
     rows = [
         "IN;", f"PS{_unit(length / paper.stretch[1])},{_unit(max(paper.width, layout.width * scale + 2 * EDGE))};", "PA;", "SP1;",

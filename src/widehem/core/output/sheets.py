@@ -146,9 +146,11 @@ def cut_into_sheets(layout: Layout, paper: Paper, scale: float = 1.0) -> Sheets:
     """Tiles with 1 cm overlap; those without any cloth are marked empty. Words are placed so that they cross no border."""
     width, height = layout.width * scale, layout.height * scale
     said = scale_words(scale)
-    if not paper.width or (paper.roll and height <= paper.tile[1]):
+    if not paper.width or (paper.roll and height <= paper.tile[1] and width <= paper.tile[0] + 1e-6):
         lettered = layout.on_paper(scale, said)
         return Sheets(paper, scale, lettered, (Sheet("A1", 0, 0, 0.0, 0.0, False),), 1, 1, (width, height))
+    if paper.roll:  # too much for one length of it: lengths that are laid together as sheets are
+        paper = replace(paper, height=min(LONGEST, height / paper.stretch[1] + 2 * MARGIN + FOOT))
     tile_w, tile_h = paper.tile
     step = (tile_w - OVERLAP, tile_h - OVERLAP)
     columns = max(1, math.ceil((width - OVERLAP) / step[0] - 1e-9))

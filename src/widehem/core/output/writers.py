@@ -7,11 +7,12 @@ from collections.abc import Callable
 from dataclasses import field
 
 from widehem.core.design.make import Made
-from widehem.core.marking.dummies import dummies
+from widehem.core.marking.dummies import NoDummiesError, dummies
 from widehem.core.marking.labels import Heading
 from widehem.core.marking.made import Pattern, mark_up
 from widehem.core.marking.wanted import Wanted
 from widehem.core.output.json_draft import draft_as_json
+from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.sheets import PAPERS, Paper
 from widehem.core.output.svg_pattern import pattern_svg
 from widehem.core.setting.registry import Registry
@@ -83,7 +84,7 @@ def write_card(order: Order) -> bytes:
     """The method card with this wearer's figures."""
     from widehem.core.output.pdf_card import card_pdf
 
-    paper = order.paper if order.paper.width else PAPERS["a4"]
+    paper = order.paper if order.paper.height else PAPERS["a4"]
     return card_pdf(order.made, order.heading, paper, Display(order.show.unit, 16))
 
 
@@ -108,4 +109,8 @@ def write_dummies(order: Order) -> bytes:
     """Pockets, collars, lapels and other small parts without allowances, to be cut out of paper and pinned on."""
     from widehem.core.output.pdf_sheets import sheets_pdf
 
-    return sheets_pdf(dummies(order.made, order.heading, order.show), order.paper, order.scale)
+    try:
+        pattern = dummies(order.made, order.heading, order.show)
+    except NoDummiesError as error:
+        raise CannotWriteError(str(error)) from None
+    return sheets_pdf(pattern, order.paper, order.scale)
