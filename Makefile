@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test bench wide hold look paper readers lint browser-tools clean
+.PHONY: demo serve test bench wide hold look paper readers pages lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -57,6 +57,9 @@ paper: $(VENV)/.dev  ## five hundred random patterns on paper, judged
 
 readers: $(VENV)/.dev browser-tools  ## what is handed over, measured by programs others wrote
 	$(BIN)/python -m tests.readers
+
+pages: $(VENV)/.dev browser-tools  ## every page at every width: words off each other, large enough, read aloud well
+	EVERYTHING=1 $(BIN)/python -m unittest tests.browser.test_desk.Looks
 
 look: $(VENV)/.dev browser-tools  ## every method on the eight bodies, closed, as pictures outside this folder
 	$(BIN)/python -m tests.look

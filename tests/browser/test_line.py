@@ -126,7 +126,7 @@ class FromNothing(BrowserCase):
         reader = PdfReader(io.BytesIO(Path(waiting.value.path()).read_bytes()))
         self.assertAlmostEqual(float(reader.pages[0].mediabox.width), 8.5 * 72, delta=0.1)
         self.assertIn("Maud Pike", reader.pages[1].extract_text())
-        for label in ("Download the method card", "Download the drawing", "Download points and lengths"):
+        for label in ("Download the method card", "Download the drawing", "Download the points and lengths"):
             with page.expect_download() as waiting:
                 page.click(f"[aria-label='{label}']")
             self.assertGreater(Path(waiting.value.path()).stat().st_size, 1000)
