@@ -244,7 +244,7 @@ class Curled(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(upper_bodies(), st.sampled_from(METHODS_HERE), st.sampled_from(PLACES), st.sampled_from(["eased", "dart", "neck"]))
     def test_true_or_refused_with_names(self, chart, code, place, school):
         options = {"dart_place": place, "back_shoulder": school} if code in ("bodice.measured", "bodice.proportional") else {}
@@ -275,7 +275,7 @@ class AnyBody(unittest.TestCase):
                     if not edge.darts:
                         self.assertLessEqual(turns(edge), 2, (piece.name, edge.name))
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(
         upper_bodies(),
         st.sampled_from(METHODS_HERE),

@@ -254,7 +254,7 @@ class Coat(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=50, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(upper_bodies(), st.sampled_from(["straight", "heart"]), st.sampled_from(["centre_back", "centre_front"]))
     def test_contour(self, chart, line, opening):
         try:
@@ -272,7 +272,7 @@ class AnyBody(unittest.TestCase):
                     for a, b in pairwise(edge.parts[0].segments):
                         self.assertLess(angle_between(a.direction(1), b.direction(0)), 35, (piece.name, name))
 
-    @settings(max_examples=50, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(
         upper_bodies(), st.sampled_from(["single", "double"]), st.sampled_from(["seam", "fold"]),
             st.sampled_from(["wedge", "vent", "plain"]),

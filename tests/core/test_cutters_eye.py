@@ -99,7 +99,7 @@ class Sleeves(unittest.TestCase):
             self.assertLess(angle_between(low.leaving, Point(1.0, 0.0)), 0.5, "square to the side")
             self.assertLess(low.end.y, 0.0)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(st.sampled_from(CODES), st.sampled_from(sorted(UPPER)), st.floats(24, 70))
     def test_a_sleeve_of_any_length_has_room_for_the_arm(self, code, build, length):
         made, _ = sleeve(code, build, length=length)

@@ -46,7 +46,7 @@ class Shipped(unittest.TestCase):
                 self.assertEqual(len(pattern.pieces), len(made.garment.pieces))
                 json.dumps(draft_as_json(made))
 
-    @settings(max_examples=50, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(upper_bodies())
     def test_the_waistcoat_sews_on_any_body(self, chart):
         try:

@@ -289,7 +289,7 @@ class SHead(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(upper_bodies(), st.sampled_from(["close", "regular", "easy"]), st.sampled_from(["straight", "hip"]))
     def test_jersey(self, chart, fit, side):
         top = drafted(METHODS["top.jersey"], chart, {"fit": fit, "side": side})
@@ -303,7 +303,7 @@ class AnyBody(unittest.TestCase):
         self.assertEqual(verdicts(drawn)["cap.ease"], "true")
         self.assertEqual(verdicts(drawn)["curves.waves"], "true")
 
-    @settings(max_examples=50, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(
         upper_bodies(),
         st.floats(0, 100),

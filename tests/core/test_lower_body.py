@@ -95,7 +95,7 @@ class Bellies(unittest.TestCase):
         self.assertNotEqual(found["arc.waist"], "true")
         self.assertNotEqual(found["arc.hip"], "true")
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(upper_bodies(), st.floats(0.45, 0.62), st.floats(0.45, 0.55), st.sampled_from([SKIRT, *BOTH]))
     def test_on_any_body_the_front_is_its_arc(self, chart, of_waist, of_hip, method):
         waist, hip = (round(chart.get(code) * part, 1) for code, part in (("waist", of_waist), ("hip", of_hip)))
@@ -155,7 +155,7 @@ class CloseKnits(unittest.TestCase):
 
 
 class LegLengths(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(
         st.sampled_from(BOTH), st.sampled_from(sorted(UPPER)), st.floats(0, 1), st.sampled_from(["plain", "opening", "band"])
     )

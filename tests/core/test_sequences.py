@@ -82,7 +82,7 @@ def step_for(base: Garment, garment: Garment, move, number: int) -> Step | None:
 
 
 class Sequences(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(st.sampled_from(CODES), moves)
     def test_outlines_seams_areas_and_names_hold(self, code, wanted):
         base = made(code)

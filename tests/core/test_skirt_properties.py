@@ -52,7 +52,7 @@ class AnyBody(unittest.TestCase):
         worst = [check for check in made.checks if check.verdict == "not" and check.name != "opening"]
         self.assertFalse(worst, [str(check.message) for check in worst])
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(skirt_bodies(), skirt_settings)
     def test_every_pattern_can_be_marked_by_every_plan(self, body, options):
         try:

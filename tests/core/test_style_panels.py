@@ -62,7 +62,7 @@ class FromTheShoulder(unittest.TestCase):
         made = on("bodice.measured", FRONT_PANEL, build="hourglass")
         self.assertTrue(any("stays in the side front" in note.text() for note in made.notes), [n.text() for n in made.notes])
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(upper_bodies())
     def test_any_body(self, chart):
         try:

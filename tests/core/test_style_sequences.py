@@ -74,7 +74,7 @@ def recipes(draw):
 
 
 class AnyRecipe(unittest.TestCase):
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=60, deadline=None)
     @given(recipes(), upper_bodies())
     def test_it_stays_a_garment_or_says_why_not(self, found, chart):
         method, steps = found

@@ -155,7 +155,7 @@ class ShortLegs(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(
         upper_bodies(), st.sampled_from(["measured", "proportional", "cup_wedge"]), st.sampled_from(["crease", "frame"]),
         st.sampled_from(["shoulder", "side", "neck", "armhole"]), st.sampled_from(["long", "short"]),

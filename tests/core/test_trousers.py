@@ -143,7 +143,7 @@ class Agreeing(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=25, deadline=None)
     @given(
         upper_bodies(), st.sampled_from(BOTH), st.sampled_from(["tapered", "straight", "wide"]),
             st.sampled_from(["auto", "none", "two"]),

@@ -15,7 +15,7 @@ from widehem.core.pattern.check import CHECKERS
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.operation import OPERATIONS, CannotStyle, Context, run
 
-PER_METHOD = 25
+PER_METHOD = 12
 
 
 class Wild(unittest.TestCase):
