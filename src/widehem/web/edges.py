@@ -19,7 +19,7 @@ from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.roles import edge_of
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
-from widehem.core.units import LengthError, parse_length, with_unit
+from widehem.core.units import Display, LengthError, parse_length, with_unit
 from widehem.store.dockets import find_docket, keep_marking
 from widehem.store.house import house_values
 from widehem.store.journal import tell
@@ -74,7 +74,7 @@ def _page(docket_id: int, errors: Mapping[str, str], typed: Mapping[str, str]) -
         for edge in piece.edges
         if edge.kind != "fold"
     } | {"let_out"}
-    shown = {kind: show.length(plan.amounts[kind], _places(plan.amounts[kind])) for kind in KINDS if kind in used}
+    shown = {kind: _shown(show, plan.amounts[kind]) for kind in KINDS if kind in used}
     uses = [key for key in USES if key == CLOTH or any(_use(piece.layer) == key for piece in found.made.garment.pieces)]
     return render_template(
         "cut_edges.html", docket=docket, pattern=found.pattern, drawing=Markup(drawing), frame=frame, view="edges", at=_at(found, at),
@@ -90,8 +90,9 @@ def _use(layer: str) -> str:
     return LAYER_USE.get(layer, CLOTH)
 
 
-def _places(cm: float) -> int:
-    return 2 if round(cm * 100) % 10 else 1
+def _shown(show: Display, cm: float) -> str:
+    """An amount as the field has it: in inches as finely as the edge and the making card say it."""
+    return show.constant(cm) if show.unit == "in" else show.length(cm, 2 if round(cm * 100) % 10 else 1)
 
 
 def _kept_plan(docket: Docket, use: str) -> tuple[str, dict[str, str]]:
@@ -125,7 +126,7 @@ def _at(found: Cut, at: tuple[str, str] | None) -> dict[str, Any] | None:
     ]
     return {
         "piece": piece.name, "edge": edge.name, "title": edge_of(piece.title.lower(), edge.name), "long": show.full(edge.length),
-        "amount": show.length(amount, _places(amount)), "own": name in found.wanted.edges, "plan": KINDS[kind_of(edge)].lower(),
+        "amount": _shown(show, amount), "own": name in found.wanted.edges, "plan": KINDS[kind_of(edge)].lower(),
         "partners": [f"{r.piece}.{r.edge}" for r in partners(found, at)], "end": _of_corner(kept.get(name, ""), ending=True),
         "start": _of_corner(kept.get(f"{piece.name}.{before.name}", ""), ending=False), "notches": notches, "usual": corners,
     }  # fmt: skip
@@ -170,7 +171,7 @@ def keep_plan(docket_id: int) -> Any:
         text = form.get(f"a.{kind}", "").strip()
         if not text or plan is None or code != stood_code:
             continue
-        if text in (show.length(before.amounts[kind]), show.length(before.amounts[kind], 2)):
+        if text == _shown(show, before.amounts[kind]):
             if kind in stood:
                 amounts[kind] = stood[kind]
             continue
