@@ -72,6 +72,22 @@ class Cut(WebCase):
         self.assertNotIn("plans", self.docket().marking)
         self.post(f"/dockets/{WAISTCOAT}/cut/plan", {"use": "tent", "plan": "fine"}, 400)
 
+    def test_a_field_in_inches_says_what_its_edge_says_and_takes_an_eighth_beside_it(self):
+        self.client.set_cookie("wh_unit", "in")
+
+        def seen():
+            page = self.get(f"/dockets/{WAISTCOAT}/cut/edges")
+            return re.search(r'id="a-opening"[^>]*value="([^"]*)"|value="([^"]*)"[^>]*id="a-opening"', page), page
+
+        found, page = seen()
+        self.assertIn("9/16", found.groups())
+        self.assertIn(">9/16</text>", page)
+        self.post(f"/dockets/{WAISTCOAT}/cut/plan", {"use": "cloth", "plan": "cloth", "a.opening": "9/16"})
+        self.assertNotIn("opening", self.docket().amounts)
+        self.post(f"/dockets/{WAISTCOAT}/cut/plan", {"use": "cloth", "plan": "cloth", "a.opening": "5/8"})
+        self.assertEqual(self.docket().amounts["opening"], "5/8 in")
+        self.assertIn("5/8", seen()[0].groups())
+
     def test_how_it_is_drawn(self):
         self.post("/dockets/1/cut/drawn", {"whole": "1", "nap": "1", "drill": "lowered"})
         self.assertEqual(self.docket(1).marking, {"whole": True, "nap": True, "drill": "lowered"})
