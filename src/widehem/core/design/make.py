@@ -125,12 +125,8 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range, CannotDraft when the measures do not
     make a garment.
     """
-    method = design.drawn_by
     steps = (*design.steps, *alterations)
-    if design.outlines is not None:
-        drawn = draft_outlined(design.outlines, chart, design.options, design.ease, design.rules)
-    else:
-        drawn = draft(method, chart, design.options, design.ease, armhole, design.rules)
+    drawn = drawn_for(design, chart, armhole)
     context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
     base = (design.by_rules(drawn.rules).block_key(), chart_key(chart), armhole) if steps else None
     state = REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)
@@ -143,6 +139,21 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
         design, chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
         state.notions, told,
     )  # fmt: skip
+
+
+def drawn_for(design: Design, chart: Chart, armhole: Armhole | None = None) -> Draft:
+    """The drawing of a design before its steps. Raises as make."""
+    if design.outlines is not None:
+        return draft_outlined(design.outlines, chart, design.options, design.ease, design.rules)
+    return draft(design.drawn_by, chart, design.options, design.ease, armhole, design.rules)
+
+
+def styled(design: Design, drawn: Draft, garment: Garment) -> State:
+    """The steps of a design done to another garment than was drawn, one in another size: asked of it is what is asked of the
+    drawing."""
+    chart = drawn.chart
+    context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
+    return REPLAY.run(None, State(garment, drawn.demands), _in_order(design.steps, drawn.options), context)
 
 
 def context_of(made: Made) -> Context:

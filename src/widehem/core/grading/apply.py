@@ -1,0 +1,180 @@
+"""Rules done to a garment: every piece that has rules is shifted, what is sewn to it follows, solved instead of ruled."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+
+from widehem.core.geometry.points import Point
+from widehem.core.geometry.solve import NoSolutionError, settle
+from widehem.core.grading.follow import followed
+from widehem.core.grading.shift import Ruled, ruled, shifted
+from widehem.core.grading.size_chart import SizeChart
+from widehem.core.grading.spots import Target
+from widehem.core.grading.tables import RuleTable, frame_of, kind_of, rules_for, vectors_of
+from widehem.core.pattern.garment import Chain, Garment, Seam
+from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import plain
+from widehem.core.units import Saying, say
+from widehem.core.values import record
+
+Moves = Mapping[str, Mapping[Target, Point]]  # by piece
+INSEAM, CAP, NECK = "inseam", "cap", "neck_seam"
+STEPS_OF_DROP, STEPS_OF_HEIGHT, STEPS_OF_FRONT = -2.0, 2.5, 1.0  # about what a length does for each centimetre, or share, of a rule
+EVEN = 1e-4  # cm
+
+
+@record(frozen=True)
+class Shifted:
+    """A garment whose pieces were shifted. moves: by piece, how each ruled spot moved, cm, as it was solved. inherited: by piece,
+    edges whose first corner no rule named, with the spot it went with. solved: what was found by a search, in words."""
+
+    garment: Garment
+    moves: Moves
+    inherited: Mapping[str, Mapping[str, Target]]
+    solved: tuple[Saying, ...] = ()
+
+
+class Grader:
+    """A garment made ready to be shifted by a table over a chart: what does not change from size to size is worked out once."""
+
+    def __init__(self, garment: Garment, table: RuleTable, chart: SizeChart) -> None:
+        self.garment, self.table, self.chart = garment, table, chart
+        self._ready: dict[str, Ruled] = {}
+        for piece in garment.pieces:
+            targets = {**rules_for(table, piece)}
+            for step in table.bands:
+                targets |= rules_for(table, piece, step)
+            if targets:
+                self._ready[piece.name] = ruled(piece, targets)
+
+    def at(self, size: int, armhole: tuple[float, float] | None = None) -> Shifted:
+        """The garment in a size. armhole: of a sleeve, back and front, of the base and of that size, cm. Raises PatternError."""
+        moves: dict[str, dict[Target, Point]] = {}
+        pieces: dict[str, Piece] = {}
+        for name, ready in self._ready.items():
+            moves[name] = vectors_of(self.table, ready.piece, self.chart, size)
+            pieces[name] = shifted(ready, moves[name])
+        solved: list[Saying] = []
+        self._forks(moves, pieces, solved)
+        if armhole is not None:
+            self._caps(moves, pieces, solved, armhole)
+        garment = replace_pieces(self.garment, pieces)
+        garment, along = followed(self.garment, garment, set(pieces))
+        for name, found in along.items():
+            moves.setdefault(name, {}).update(found)
+        garment = self._collars(garment, moves, solved)
+        inherited = {name: ready.inherited for name, ready in self._ready.items() if ready.inherited}
+        return Shifted(garment, moves, inherited, tuple(solved))
+
+    def _settled(self, name: str, spots: list[Target], moved: Callable[[Point, float], Point], off: Callable[[Piece], float],
+        slope: float, start: float, moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece]) -> float | None:  # fmt: skip
+        """One piece with some of its moves changed by a figure until nothing is off; None where that is not found."""
+        ready, before = self._ready[name], moves[name]
+
+        def tried(figure: float) -> float:
+            now = {**before, **{spot: moved(before[spot], figure) for spot in spots}}
+            moves[name], pieces[name] = now, shifted(ready, now)
+            return off(pieces[name])
+
+        try:
+            return settle(tried, start, slope=slope, near=EVEN)
+        except NoSolutionError:
+            moves[name], pieces[name] = before, shifted(ready, before)
+            return None
+
+    def _forks(self, moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece], solved: list[Saying]) -> None:
+        """The drop of the back fork, so that the inseams differ by as much as before."""
+        for seam in self.garment.seams:
+            found = _two_sides(self.garment, seam, INSEAM)
+            if found is None or found[0].piece not in pieces or found[1].piece not in pieces:
+                continue
+            back, front = found if self.garment.piece(found[0].piece).of == "back" else found[::-1]
+            was = self.garment.edge(back).length - self.garment.edge(front).length
+            want = was + pieces[front.piece].edge(front.edge).length
+            spots = [t for t in moves[back.piece] if t.kind == "corner" and _meets(self.garment.piece(back.piece), t.name, ("crotch", "inseam"))]
+            if not spots:
+                continue
+            drop = self._settled(
+                back.piece, spots, lambda move, figure: Point(move.x, move.y + figure), lambda p, e=back.edge, w=want: w - p.edge(e).length,  # type: ignore[misc]
+                1.0, 0.0, moves, pieces,
+            )  # fmt: skip
+            if drop is not None:
+                solved.append(say("Back fork: its drop is solved, so that the inseams differ by {0s} as before.", was))
+
+    def _caps(
+        self, moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece], solved: list[Saying], armhole: tuple[float, float]
+    ) -> None:
+        """The heights of a cap times one factor, so that it keeps its ease in the armhole."""
+        for name in list(pieces):
+            before = self.garment.piece(name)
+            caps = [edge for edge in before.edges if edge.role == CAP]
+            if len(caps) != 1:
+                continue
+            edge = caps[0].name
+            want = caps[0].length - armhole[0] + armhole[1]
+            spots = [t for t in moves[name] if t.kind == "edge" and t.name == edge]
+            if abs(want - caps[0].length) < EVEN and all(move.size < EVEN for move in moves[name].values()):
+                continue
+            high = sum(abs(moves[name][spot].y) for spot in spots) or 1.0
+            factor = self._settled(
+                name, spots, lambda move, figure: Point(move.x, move.y * figure), lambda p, e=edge, w=want: p.edge(e).length - w,  # type: ignore[misc]
+                STEPS_OF_HEIGHT * high / max(len(spots), 1), 1.0, moves, pieces,
+            )  # fmt: skip
+            if factor is not None:
+                words = f"Cap: its heights times {factor:.2f}, so that it keeps its ease of {{0s}}."
+                solved.append(say(words, caps[0].length - armhole[0]))
+
+    def _collars(self, garment: Garment, moves: dict[str, dict[Target, Point]], solved: list[Saying]) -> Garment:
+        """The front end of a collar, so that it is longer by what the neckline grew."""
+        for seam in self.garment.seams:
+            for mine, other in ((seam.first, seam.second), (seam.second, seam.first)):
+                name = mine[0].piece
+                if len(mine) != 1 or name not in self._ready or self.garment.edge(mine[0]).role != NECK:
+                    continue
+                want = garment.length_of(other) + self.garment.length_of(mine) - self.garment.length_of(other)
+                pieces = {name: garment.piece(name)}
+                factor = self._settled(
+                    name, list(moves[name]), lambda move, figure: Point(move.x * figure, move.y * figure),
+                    lambda p, e=mine[0].edge, w=want: p.edge(e).length - w, max(abs(m.x) for m in moves[name].values()) or 1.0, 1.0,  # type: ignore[misc]
+                    moves, pieces,
+                )  # fmt: skip
+                if factor is not None:
+                    garment = garment.with_piece(pieces[name])
+                    grew = garment.length_of(other) - self.garment.length_of(other)
+                    solved.append(say(f"{self.garment.piece(name).title}: longer by {{0s}}, as the neckline is.", grew))
+        return garment
+
+
+def replace_pieces(garment: Garment, pieces: Mapping[str, Piece]) -> Garment:
+    """The garment with some of its pieces in place of those of their names."""
+    return replace(garment, pieces=tuple(pieces.get(piece.name, piece) for piece in garment.pieces))
+
+
+def _two_sides(garment: Garment, seam: Seam, role: str) -> tuple[object, object] | None:
+    """The two edges of a seam of single edges of a role."""
+    if seam.twin or len(seam.first) != 1 or len(seam.second) != 1 or garment.edge(seam.first[0]).role != role:
+        return None
+    return seam.first[0], seam.second[0]
+
+
+def _meets(piece: Piece, begins: str, roles: tuple[str, str]) -> bool:
+    """Whether these roles meet where an edge begins."""
+    before, _ = piece.beside(begins)
+    return {before.role, piece.edge(begins).role} == set(roles)
+
+
+def unruled(garment: Garment) -> tuple[str, ...]:
+    """Pieces that no table has rules for, in words."""
+    return tuple(plain(piece.name) for piece in garment.pieces if not kind_of(piece))
+
+
+def by_rule(piece: Piece, moves: Mapping[Target, Point]) -> dict[Target, tuple[float, float]]:
+    """Moves of a piece as a ruler says them: out and up, cm."""
+    from widehem.core.grading.spots import place_of
+
+    frame = frame_of(piece)
+    return {t: frame.rule(place_of(piece, t) or Point(frame.x, 0.0), move) for t, move in moves.items()}
+
+
+__all__ = ["Chain", "Grader", "Moves", "Shifted", "by_rule", "replace_pieces", "unruled"]

@@ -1,0 +1,308 @@
+"""A nest: one design in every size of a chart, by rules, drawn anew, or by proposed rules; judged in every size."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Hashable, Iterable, Mapping, Sequence
+from dataclasses import field, replace
+from typing import Literal
+
+from widehem.core.body.chart import Chart
+from widehem.core.design.design import Design, Step, method_design
+from widehem.core.design.make import Made, armhole_in, chart_key, drawn_for, make, styled
+from widehem.core.drafting.cap import Armhole
+from widehem.core.drafting.method import METHODS, Draft
+from widehem.core.drafting.outlined import outlined
+from widehem.core.drafting.outlined_data import sizes_of
+from widehem.core.drafting.outlines import OutlineError
+from widehem.core.grading.apply import Grader, Moves, Shifted
+from widehem.core.grading.demands import asked_in_size, notches_laid
+from widehem.core.grading.own import OwnRule, with_own
+from widehem.core.grading.propose import Proposal, proposed
+from widehem.core.grading.proposing import by_proposal
+from widehem.core.grading.size_chart import SizeChart
+from widehem.core.grading.tables import RuleTable
+from widehem.core.pattern.check import Check, Demand
+from widehem.core.pattern.edge import PatternError
+from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.limits import Limits
+from widehem.core.pattern.truing import check_garment
+from widehem.core.pattern.wear import Wear
+from widehem.core.setting.option import OptionError, Value
+from widehem.core.setting.refusal import CannotDraft
+from widehem.core.units import Saying, say
+from widehem.core.values import kept, record
+
+Way = Literal["rules", "redraft", "proposed", "own"]
+WAYS: Mapping[Way, str] = {
+    "rules": "Shift rules", "redraft": "Drawn anew", "proposed": "Proposed rules", "own": "Its own sizes",
+}  # fmt: skip
+FAR = 3  # steps from the base, in woven cloth
+KEPT = 96
+
+
+@record(frozen=True)
+class Break:
+    """A setting that goes another way from a size on: pockets, buttons, straps. where: the id of a step, '' for the drawing itself.
+    size: the number of the first size that has it; value: cm or a choice."""
+
+    where: str
+    setting: str
+    size: int
+    value: Value
+
+
+@record(frozen=True)
+class Grading:
+    """How a design is graded. own: rules of the maker for single spots of its finished pieces. breaks: see there."""
+
+    design: Design
+    chart: SizeChart
+    way: Way
+    table: RuleTable
+    own: tuple[OwnRule, ...] = ()
+    breaks: tuple[Break, ...] = ()
+
+    def design_at(self, size: int) -> Design:
+        """The design with what is set for a size. Towards the base the setting of the base holds."""
+        return broken(self.design, self.breaks, size)
+
+
+@record(frozen=True)
+class Sized:
+    """A garment in a size. notes: of the drawing and the steps; refused: steps that do not fit this size. shifted: how it was moved,
+    where it was."""
+
+    size: int
+    garment: Garment
+    demands: tuple[Demand, ...]
+    wear: Wear
+    limits: Limits
+    refused: tuple[Saying, ...] = ()
+    shifted: Shifted | None = None
+    made: Made | None = None
+
+    @kept
+    def checks(self) -> tuple[Check, ...]:
+        return check_garment(self.garment, self.demands, self.wear, self.limits)
+
+    @property
+    def untrue(self) -> tuple[Check, ...]:
+        return tuple(check for check in self.checks if check.verdict == "not")
+
+    @property
+    def fails(self) -> bool:
+        """Whether it is not true in this size, or lacks a step."""
+        return bool(self.refused or self.untrue)
+
+
+@record(frozen=True)
+class Nest:
+    """names: what the sizes are called; base: the number of the one it was graded from. failed: sizes that cannot be drawn, with why.
+    chart: what they are sizes of; None for those that came with a pattern."""
+
+    names: tuple[str, ...]
+    base: int
+    way: Way
+    sizes: Mapping[int, Sized]
+    failed: Mapping[int, Saying]
+    chart: SizeChart | None = None
+    proposal: Proposal | None = None
+    unruled: tuple[str, ...] = ()
+
+    @property
+    def cautions(self) -> tuple[Saying, ...]:
+        """What is to be known of the whole: too far from the base, sizes that want another base."""
+        found = []
+        drawn = [size for size in self.sizes if not self.sizes[size].fails]
+        far = [self.names[size] for size in drawn if abs(size - self.base) > FAR]
+        base = self.sizes.get(self.base)
+        if far and self.way in ("rules", "proposed") and base is not None and not base.wear.knit:
+            found.append(
+                say(
+                    f"Size {', '.join(far)}: more than {FAR} steps from the base. In woven cloth another body has another shape, more cup "
+                    f"or another balance: draw a base of its own there, or look at the first toile with care."
+                )
+            )
+        for size, why in self.failed.items():
+            found.append(say(f"Size {self.names[size]}: ") + why)
+        return tuple(found)
+
+
+class _Kept:
+    """The latest garments drawn for a size, by everything they depend on."""
+
+    def __init__(self, most: int) -> None:
+        self._most, self._kept = most, OrderedDict[Hashable, Made]()
+
+    def made(self, design: Design, chart: Chart, armhole: Armhole | None) -> Made:
+        key = design.key(), chart_key(chart), armhole
+        found = self._kept.get(key)
+        if found is None:
+            found = self._kept[key] = make(design, chart, armhole=armhole)
+            while len(self._kept) > self._most:
+                self._kept.popitem(last=False)
+        else:
+            self._kept.move_to_end(key)
+        return found
+
+    def clear(self) -> None:
+        self._kept.clear()
+
+
+REDRAWN = _Kept(KEPT)
+
+
+def broken(design: Design, breaks: Iterable[Break], size: int) -> Design:
+    """A design with the settings that hold in a size: of each the break nearest below it."""
+    holding: dict[tuple[str, str], Break] = {}
+    for one in sorted(breaks, key=lambda one: one.size):
+        if one.size <= size:
+            holding[one.where, one.setting] = one
+    options = {one.setting: one.value for one in holding.values() if not one.where}
+    steps = tuple(_broken(step, [one for one in holding.values() if one.where == step.id]) for step in design.steps)
+    return replace(design, options={**design.options, **options}, steps=steps) if holding else design
+
+
+def _broken(step: Step, breaks: Sequence[Break]) -> Step:
+    return replace(step, settings={**step.settings, **{one.setting: one.value for one in breaks}}) if breaks else step
+
+
+def ways_of(design: Design) -> tuple[Way, ...]:
+    """The ways a design can be graded: what has no method is not drawn anew; what came in sizes has its own."""
+    if design.outlines is None:
+        return ("rules", "redraft", "proposed")
+    return ("own", "rules") if len(sizes_of(design.outlines.data)) > 1 else ("rules",)
+
+
+def grade(grading: Grading, sizes: Iterable[int] | None = None) -> Nest:
+    """The nest of a design: all sizes of the chart, or these and the base."""
+    if grading.way == "own":
+        return _own_sizes(grading)
+    chart = grading.chart
+    wanted = sorted({*(range(len(chart)) if sizes is None else sizes), chart.base})
+    done: dict[int, Sized] = {}
+    failed: dict[int, Saying] = {}
+    proposal = None
+    try:
+        base = _base(grading)
+    except (CannotDraft, OptionError, OutlineError, PatternError) as error:
+        return Nest(chart.sizes, chart.base, grading.way, {}, {chart.base: said(error)}, chart)
+    if grading.way == "rules":
+        done, failed = _by_rules(grading, base, wanted)
+    else:
+        near = wanted if grading.way == "redraft" else range(min(wanted), max(wanted) + 1)
+        done, failed = _redrawn(grading, near)
+        if grading.way == "proposed":
+            steps = chart.steps(chart.key)
+            proposal = proposed({size: one.garment for size, one in done.items()}, chart.base, steps)
+            failed |= proposal.shapes
+            done = {
+                size: by_proposal(done[chart.base], one, proposal.moves[size], armholes=(base.armhole, _armhole(grading, size)))
+                if size != chart.base
+                else one
+                for size, one in done.items()
+                if size in proposal.moves and size in wanted
+            }
+    if grading.own:
+        done = {size: with_own(done[chart.base], one, grading.own, grading.table, chart) for size, one in done.items()}
+    return Nest(chart.sizes, chart.base, grading.way, done, failed, chart, proposal, base.unruled if grading.way == "rules" else ())
+
+
+@record(frozen=True)
+class _Base:
+    """What everything is graded from: the drawing and its garment, ready to be shifted, and the armhole of a sleeve."""
+
+    drawn: Draft
+    grader: Grader
+    armhole: Armhole | None
+    unruled: tuple[str, ...]
+
+
+def _armhole(grading: Grading, size: int) -> Armhole | None:
+    """The armhole that a sleeve is drawn for in a size: of the bodice its method is made for."""
+    method = grading.design.drawn_by
+    if not method.for_armhole:
+        return None
+    return armhole_in(REDRAWN.made(method_design(METHODS[method.made_for]), grading.chart.column(size), None))
+
+
+def _base(grading: Grading) -> _Base:
+    chart = grading.chart
+    armhole = _armhole(grading, chart.base)
+    drawn = drawn_for(grading.design_at(chart.base), chart.column(chart.base), armhole)
+    from widehem.core.grading.apply import unruled
+
+    return _Base(drawn, Grader(drawn.garment, grading.table, chart), armhole, unruled(drawn.garment))
+
+
+def _by_rules(grading: Grading, base: _Base, wanted: Iterable[int]) -> tuple[dict[int, Sized], dict[int, Saying]]:
+    """The drawing of the base shifted by the table, the steps of the design done to it in every size."""
+    done: dict[int, Sized] = {}
+    failed: dict[int, Saying] = {}
+    for size in wanted:
+        try:
+            armhole = _armhole(grading, size)
+            drawn = drawn_for(grading.design_at(size), grading.chart.column(size), armhole)
+            holes = None if armhole is None or base.armhole is None else (base.armhole.whole, armhole.whole)
+            moved = base.grader.at(size, holes) if size != grading.chart.base else Shifted(base.drawn.garment, {}, {})
+            garment = moved.garment
+            if size != grading.chart.base:
+                garment = notches_laid(replace(garment, openings=drawn.garment.openings), drawn.demands)
+            state = styled(grading.design_at(size), drawn, garment)
+        except (CannotDraft, OptionError, OutlineError, PatternError) as error:
+            failed[size] = said(error)
+            continue
+        garment, demands = state.garment, state.demands
+        if size != grading.chart.base:
+            garment, demands = notches_laid(garment, demands), asked_in_size(demands)
+        refused = tuple(one.saying for one in state.refused)
+        done[size] = Sized(size, garment, demands, drawn.wear, drawn.limits, refused, moved)
+    return done, failed
+
+
+def _redrawn(grading: Grading, wanted: Iterable[int]) -> tuple[dict[int, Sized], dict[int, Saying]]:
+    """The design drawn anew on the column of every size."""
+    done: dict[int, Sized] = {}
+    failed: dict[int, Saying] = {}
+    for size in wanted:
+        try:
+            made = REDRAWN.made(grading.design_at(size), grading.chart.column(size), _armhole(grading, size))
+        except (CannotDraft, OptionError, OutlineError, PatternError) as error:
+            failed[size] = said(error)
+            continue
+        done[size] = sized(size, made)
+    return done, failed
+
+
+def sized(size: int, made: Made) -> Sized:
+    """A garment that was made for a size."""
+    refused = tuple(one.saying for one in made.refused)
+    return Sized(size, made.garment, made.demands, made.wear, made.draft.limits, refused, made=made)
+
+
+def _own_sizes(grading: Grading) -> Nest:
+    """The sizes an outlined pattern came in, with the steps of the design done to each."""
+    outlines = grading.design.outlines
+    assert outlines is not None
+    names = tuple(sizes_of(outlines.data))
+    base = len(names) // 2
+    done: dict[int, Sized] = {}
+    failed: dict[int, Saying] = {}
+    for size in range(len(names)):
+        design = replace(grading.design, options={**grading.design.options, "size": float(size + 1)})
+        try:
+            outlined(outlines, size + 1)
+            done[size] = sized(size, REDRAWN.made(design, grading.chart.column(grading.chart.base), None))
+        except (CannotDraft, OptionError, OutlineError, PatternError) as error:
+            failed[size] = said(error)
+    return Nest(names, base, "own", done, failed)
+
+
+def said(error: Exception) -> Saying:
+    """A refusal in words."""
+    saying = getattr(error, "saying", None)
+    return saying if isinstance(saying, Saying) else say(str(error).replace("{", "(").replace("}", ")"))
+
+
+__all__ = ["Break", "Grading", "Moves", "Nest", "Sized", "WAYS", "Way", "broken", "field", "grade", "sized", "ways_of"]
