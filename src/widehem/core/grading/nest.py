@@ -197,14 +197,9 @@ def grade(grading: Grading, sizes: Iterable[int] | None = None) -> Nest:
             steps = chart.steps(chart.key)
             proposal = proposed({size: one.garment for size, one in done.items()}, chart.base, steps)
             failed |= proposal.shapes
-            done = {
-                size: by_proposal(done[chart.base], one, proposal.moves[size], armholes=(base.armhole, _armhole(grading, size)))
-                if size != chart.base
-                else one
-                for size, one in done.items()
-                if size in proposal.moves and size in wanted
-            }
-    if grading.own:
+            done, none = _proposed(grading, done, proposal, wanted)
+            failed |= none
+    if grading.own and chart.base in done:
         done = {size: with_own(done[chart.base], one, grading.own, grading.table, chart) for size, one in done.items()}
     return Nest(chart.sizes, chart.base, grading.way, done, failed, chart, proposal, base.unruled if grading.way == "rules" else ())
 
@@ -272,6 +267,24 @@ def _redrawn(grading: Grading, wanted: Iterable[int]) -> tuple[dict[int, Sized],
             failed[size] = said(error)
             continue
         done[size] = sized(size, made)
+    return done, failed
+
+
+def _proposed(
+    grading: Grading, drawn: Mapping[int, Sized], proposal: Proposal, wanted: Iterable[int]
+) -> tuple[dict[int, Sized], dict[int, Saying]]:
+    """The base moved by what is proposed, in every size that has its shape."""
+    done: dict[int, Sized] = {}
+    failed: dict[int, Saying] = {}
+    base = drawn[grading.chart.base]
+    hole = _armhole(grading, base.size)
+    for size in wanted:
+        if size not in drawn or size not in proposal.moves:
+            continue
+        try:
+            done[size] = drawn[size] if size == base.size else by_proposal(base, drawn[size], proposal.moves[size], (hole, _armhole(grading, size)))
+        except PatternError as error:
+            failed[size] = said(error)
     return done, failed
 
 

@@ -31,10 +31,27 @@ def by_proposal(base: Sized, drawn: Sized, moves: Moves, armholes: tuple[Armhole
             ready = ruled(piece, found, shut=False)
             pieces[piece.name] = shifted(ready, found)
     garment = _caps(base.garment, replace_pieces(base.garment, pieces), moves, armholes)
-    garment = notches_laid(replace(garment, openings=drawn.garment.openings), drawn.demands)
+    names = [seam.name for seam in garment.seams]
+    seams = drawn.garment.seams if [seam.name for seam in drawn.garment.seams] == names else garment.seams
+    garment = _notched(replace(garment, seams=seams, openings=drawn.garment.openings), drawn.garment)
+    garment = notches_laid(garment, drawn.demands)
     return replace(
         drawn, garment=garment, demands=asked_in_size(drawn.demands), shifted=Shifted(garment, moves, {}), made=None
     )
+
+
+def _notched(garment: Garment, drawn: Garment) -> Garment:
+    """Notches as far along their edges as in the redraft, in proportion to the length of the edge."""
+    for piece in garment.pieces:
+        edges = []
+        for edge in piece.edges:
+            other = drawn.piece(piece.name).edge(edge.name)
+            if [n.name for n in edge.notches] == [n.name for n in other.notches] and edge.notches and other.length:
+                scale = edge.length / other.length
+                edge = replace(edge, notches=tuple(replace(mine, along=n.along * scale) for mine, n in zip(edge.notches, other.notches, strict=True)))
+            edges.append(edge)
+        garment = garment.with_piece(piece.with_on_it(edges=tuple(edges)))
+    return garment
 
 
 def _caps(before: Garment, now: Garment, moves: Moves, armholes: tuple[Armhole | None, Armhole | None]) -> Garment:

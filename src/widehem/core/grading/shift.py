@@ -116,8 +116,9 @@ def shifted(ready: Ruled, vectors: Vectors) -> Piece:
         for node in part.nodes:
             nodes[node] = shut[node].moved(way)
     net = ready.net
-    segments = [_segment(ready, parts, shut, nodes, number) for number in range(len(net.spans))]
     apexes = {part.dart: part.about for part in parts}
+    _even_legs(net, nodes, vectors, apexes)
+    segments = [_segment(ready, parts, shut, nodes, number) for number in range(len(net.spans))]
     gaps = {key: _gap(ready, nodes, key, vectors, apexes) for key in net.legs}
     segments = _smoothed(net, segments, gaps)
     segments = _squared(net, segments)
@@ -224,14 +225,30 @@ def _pinned(segment: Segment, start: Point, end: Point) -> Segment:
     return Cubic(start, segment.out + (start - segment.start), segment.into + (end - segment.end), end)
 
 
+def _about(dart: Dart, vectors: Vectors, apexes: Mapping[str, Point]) -> Point | None:
+    """Where a dart is turned about now, where a rule says so."""
+    if dart.name in apexes:
+        return apexes[dart.name]
+    move = next((v for t, v in vectors.items() if t.kind == "dart" and t.name == dart.name and t.part in ("point", "apex")), None)
+    return None if move is None else dart.turned_about + move
+
+
+def _even_legs(net: Net, nodes: list[Point], vectors: Vectors, apexes: Mapping[str, Point]) -> None:
+    """Legs that were as long as each other are made so again: each by half of what they differ."""
+    for (edge, number), (inner, outer) in net.legs.items():
+        gap = net.piece.edges[edge].gaps[number]
+        about = _about(gap, vectors, apexes) if isinstance(gap, Dart) else None
+        if about is None or not isinstance(gap, Dart) or abs(gap.inner.to(gap.turned_about) - gap.outer.to(gap.turned_about)) > 1e-3:
+            continue
+        a, b = nodes[inner] - about, nodes[outer] - about
+        mean = (a.size + b.size) / 2
+        nodes[inner], nodes[outer] = about + a.unit() * mean, about + b.unit() * mean
+
+
 def _gap(ready: Ruled, nodes: Sequence[Point], key: tuple[int, int], vectors: Vectors, apexes: Mapping[str, Point]) -> Gap:
     gap = ready.net.piece.edges[key[0]].gaps[key[1]]
     inner, outer = (nodes[node] for node in ready.net.legs[key])
-    about = None
-    if isinstance(gap, Dart):
-        move = next((v for t, v in vectors.items() if t.kind == "dart" and t.name == gap.name and t.part in ("point", "apex")), None)
-        about = apexes.get(gap.name) or (gap.turned_about + move if move is not None else None)
-    return gap_between(gap, inner, outer, about)
+    return gap_between(gap, inner, outer, _about(gap, vectors, apexes) if isinstance(gap, Dart) else None)
 
 
 # what was smooth, what was square

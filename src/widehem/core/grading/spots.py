@@ -210,7 +210,7 @@ def places(piece: Piece) -> tuple[Place, ...]:
         text = f"{before.name}/{edge.name}"
         found.append(Place(text, corner_title(before, edge) if either else _both(before, edge), edge.start, Target("corner", edge.name)))
         found += [
-            Place(f"{edge.name}#{number}", f"{_called(edge)}, joint {number}", edge.place(along).point, Target("edge", edge.name, along))
+            Place(f"{edge.name}#{number}", f"{edge_title(edge)}, joint {number}", edge.place(along).point, Target("edge", edge.name, along))
             for number, along in enumerate(joints_of(edge), 1)
         ]
         for gap in edge.gaps:
@@ -222,7 +222,7 @@ def places(piece: Piece) -> tuple[Place, ...]:
             if isinstance(gap, Dart):
                 found.append(Place(f"{gap.name}.point", f"{title}, point", gap.point, Target("dart", gap.name, part="point")))
         found += [
-            Place(f"{edge.name}!{notch.name}", f"{_called(edge)}, notch {notch.name}", edge.place(notch.along).point, Target("edge", edge.name, notch.along))
+            Place(f"{edge.name}!{notch.name}", f"{edge_title(edge)}, notch {notch.name}", edge.place(notch.along).point, Target("edge", edge.name, notch.along))
             for notch in edge.notches
             if sum(other.name == notch.name for other in edge.notches) == 1
         ]  # fmt: skip
@@ -268,7 +268,7 @@ def place_of(piece: Piece, target: Target) -> Point | None:
         path = next(line.path for line in piece.lines if line.name == target.name)
         return path.start if not target.number else path.segments[target.number - 1].end
     if target.kind == HOLE:
-        return piece.holes[target.number]
+        return piece.holes[target.number] if target.number < len(piece.holes) else None
     if target.kind == GRAIN and piece.grain is not None:
         return piece.grain[target.number]
     return piece.marks.get(target.name) if target.kind == "mark" else None
@@ -281,10 +281,11 @@ def corner_title(before: Edge, after: Edge) -> str:
 
 
 def _both(before: Edge, after: Edge) -> str:
-    one, two = (_called(edge) for edge in (before, after))
+    one, two = (edge_title(edge) for edge in (before, after))
     return f"{one} and {two[:1].lower()}{two[1:]}"
 
 
-def _called(edge: Edge) -> str:
+def edge_title(edge: Edge) -> str:
+    """What a maker calls an edge, at the beginning of a sentence."""
     words = plain(edge.name) if edge.name != edge.role else ROLES[edge.role].words
     return words[:1].upper() + words[1:]
