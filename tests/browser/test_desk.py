@@ -22,7 +22,7 @@ PAGES = (
     "/tables/curved", "/ease", "/house", "/bin", "/find?q=skirt", "/notes/garment/17", "/guide",
 )  # fmt: skip
 SIZES = ((1280, 800), (1024, 768), (768, 1024), (640, 400), (390, 844))  # the fourth: 1280 at twice the size
-EVERYTHING = bool(os.environ.get("EVERYTHING"))  # else each page is seen at two of the widths, in turn
+EVERYTHING = bool(os.environ.get("EVERYTHING"))  # else each page is seen at one of the widths, in turn
 ON_LINES = """() => {
   const told = [];
   const texts = Array.from(document.querySelectorAll("#board .t-name, #board .t-point")).filter((one) => getComputedStyle(one).visibility !== "hidden" && one.getClientRects().length);
@@ -55,11 +55,7 @@ class Looks(BrowserCase):
         for wide, high in SIZES:
             context = self.browser.new_context(viewport={"width": wide, "height": high}, has_touch=wide < 1100)
             page = context.new_page()
-            for path in (
-                PAGES
-                if EVERYTHING
-                else [*PAGES[SIZES.index((wide, high)) :: 5], *PAGES[(SIZES.index((wide, high)) + 2) % 5 :: 5]]
-            ):
+            for path in PAGES if EVERYTHING else PAGES[SIZES.index((wide, high)) :: len(SIZES)]:
                 page.goto(self.address + path)
                 page.wait_for_timeout(180)  # words of a drawing are laid after the last change of what is seen
                 with self.subTest(path=path, wide=wide):
@@ -81,7 +77,7 @@ class Looks(BrowserCase):
         for turn, (forced, size) in enumerate((("active", (1280, 800)), ("none", (1280, 800)), ("none", (1024, 768)), ("none", (390, 844)))):  # fmt: skip
             context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, forced_colors=forced)
             self.page = context.new_page()
-            for path in paths if EVERYTHING else paths[turn % 2 :: 2]:
+            for path in paths if EVERYTHING else paths[turn::4]:
                 self.open(path)
                 with self.subTest(path=path, forced=forced, wide=size[0]):
                     self.assert_accessible("color-contrast" if forced == "active" else "")  # the system's own colours

@@ -129,14 +129,20 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     drawn = drawn_for(design, chart, armhole)
     context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
     base = (design.by_rules(drawn.rules).block_key(), chart_key(chart), armhole) if steps else None
-    state = REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)
+    return finished(
+        design, drawn, REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)
+    )
+
+
+def finished(design: Design, drawn: Draft, state: State) -> Made:
+    """What comes of a drawing and the garment that its steps have made."""
     garment, old = state.garment, stale(state)
     said = (*drawn.notes, *state.said, *(words for _, words in old))
     told = (*("" for _ in drawn.notes), *state.told, *("stale" for _ in old))
     table = _table(drawn, garment)
     marks = drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
     return Made(
-        design, chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
+        design, drawn.chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
         state.notions, told,
     )  # fmt: skip
 
@@ -154,6 +160,12 @@ def styled(design: Design, drawn: Draft, garment: Garment) -> State:
     chart = drawn.chart
     context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
     return REPLAY.run(None, State(garment, drawn.demands), _in_order(design.steps, drawn.options), context)
+
+
+def with_garment(made: Made, garment: Garment, demands: tuple[Demand, ...]) -> Made:
+    """The same with the garment in another size, asked other things: lying where it lay, its lines drawn again."""
+    table = _table(made.draft, garment)
+    return replace(made, garment=garment, demands=demands, table=table, marks=_drawn_again(made.draft, garment, table))
 
 
 def context_of(made: Made) -> Context:

@@ -10,9 +10,9 @@ from widehem.core.geometry.solve import NoSolutionError, settle
 from widehem.core.grading.follow import followed
 from widehem.core.grading.shift import Ruled, ruled, shifted
 from widehem.core.grading.size_chart import SizeChart
-from widehem.core.grading.spots import Target
+from widehem.core.grading.spots import Target, place_of
 from widehem.core.grading.tables import RuleTable, frame_of, kind_of, rules_for, vectors_of
-from widehem.core.pattern.garment import Chain, Garment, Seam
+from widehem.core.pattern.garment import Garment, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
 from widehem.core.units import Saying, say
@@ -20,7 +20,7 @@ from widehem.core.values import record
 
 Moves = Mapping[str, Mapping[Target, Point]]  # by piece
 INSEAM, CAP, NECK = "inseam", "cap", "neck_seam"
-STEPS_OF_DROP, STEPS_OF_HEIGHT, STEPS_OF_FRONT = -2.0, 2.5, 1.0  # about what a length does for each centimetre, or share, of a rule
+STEPS_OF_HEIGHT = 2.5  # about how much longer a cap is for each centimetre of height
 EVEN = 1e-4  # cm
 
 
@@ -92,18 +92,26 @@ class Grader:
             back, front = found if self.garment.piece(found[0].piece).of == "back" else found[::-1]
             was = self.garment.edge(back).length - self.garment.edge(front).length
             want = was + pieces[front.piece].edge(front.edge).length
-            spots = [t for t in moves[back.piece] if t.kind == "corner" and _meets(self.garment.piece(back.piece), t.name, ("crotch", "inseam"))]
+            spots = [
+                t
+                for t in moves[back.piece]
+                if t.kind == "corner" and _meets(self.garment.piece(back.piece), t.name, ("crotch", "inseam"))
+            ]
             if not spots:
                 continue
             drop = self._settled(
-                back.piece, spots, lambda move, figure: Point(move.x, move.y + figure), lambda p, e=back.edge, w=want: w - p.edge(e).length,  # type: ignore[misc]
+                back.piece, spots, _lower, _longer(back.edge, want, -1.0),
                 1.0, 0.0, moves, pieces,
             )  # fmt: skip
             if drop is not None:
                 solved.append(say("Back fork: its drop is solved, so that the inseams differ by {0s} as before.", was))
 
     def _caps(
-        self, moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece], solved: list[Saying], armhole: tuple[float, float]
+        self,
+        moves: dict[str, dict[Target, Point]],
+        pieces: dict[str, Piece],
+        solved: list[Saying],
+        armhole: tuple[float, float],
     ) -> None:
         """The heights of a cap times one factor, so that it keeps its ease in the armhole."""
         for name in list(pieces):
@@ -118,7 +126,7 @@ class Grader:
                 continue
             high = sum(abs(moves[name][spot].y) for spot in spots) or 1.0
             factor = self._settled(
-                name, spots, lambda move, figure: Point(move.x, move.y * figure), lambda p, e=edge, w=want: p.edge(e).length - w,  # type: ignore[misc]
+                name, spots, _higher, _longer(edge, want),
                 STEPS_OF_HEIGHT * high / max(len(spots), 1), 1.0, moves, pieces,
             )  # fmt: skip
             if factor is not None:
@@ -135,8 +143,8 @@ class Grader:
                 want = garment.length_of(other) + self.garment.length_of(mine) - self.garment.length_of(other)
                 pieces = {name: garment.piece(name)}
                 factor = self._settled(
-                    name, list(moves[name]), lambda move, figure: Point(move.x * figure, move.y * figure),
-                    lambda p, e=mine[0].edge, w=want: p.edge(e).length - w, max(abs(m.x) for m in moves[name].values()) or 1.0, 1.0,  # type: ignore[misc]
+                    name, list(moves[name]), _further,
+                    _longer(mine[0].edge, want), max(abs(m.x) for m in moves[name].values()) or 1.0, 1.0,
                     moves, pieces,
                 )  # fmt: skip
                 if factor is not None:
@@ -146,12 +154,29 @@ class Grader:
         return garment
 
 
+def _lower(move: Point, by: float) -> Point:
+    return Point(move.x, move.y + by)
+
+
+def _higher(move: Point, factor: float) -> Point:
+    return Point(move.x, move.y * factor)
+
+
+def _further(move: Point, factor: float) -> Point:
+    return move * factor
+
+
+def _longer(edge: str, want: float, way: float = 1.0) -> Callable[[Piece], float]:
+    """How much longer an edge of a piece is than it should be, cm; or shorter."""
+    return lambda piece: way * (piece.edge(edge).length - want)
+
+
 def replace_pieces(garment: Garment, pieces: Mapping[str, Piece]) -> Garment:
     """The garment with some of its pieces in place of those of their names."""
     return replace(garment, pieces=tuple(pieces.get(piece.name, piece) for piece in garment.pieces))
 
 
-def _two_sides(garment: Garment, seam: Seam, role: str) -> tuple[object, object] | None:
+def _two_sides(garment: Garment, seam: Seam, role: str) -> tuple[SeamEdge, SeamEdge] | None:
     """The two edges of a seam of single edges of a role."""
     if seam.twin or len(seam.first) != 1 or len(seam.second) != 1 or garment.edge(seam.first[0]).role != role:
         return None
@@ -171,10 +196,5 @@ def unruled(garment: Garment) -> tuple[str, ...]:
 
 def by_rule(piece: Piece, moves: Mapping[Target, Point]) -> dict[Target, tuple[float, float]]:
     """Moves of a piece as a ruler says them: out and up, cm."""
-    from widehem.core.grading.spots import place_of
-
     frame = frame_of(piece)
     return {t: frame.rule(place_of(piece, t) or Point(frame.x, 0.0), move) for t, move in moves.items()}
-
-
-__all__ = ["Chain", "Grader", "Moves", "Shifted", "by_rule", "replace_pieces", "unruled"]

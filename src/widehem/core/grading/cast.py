@@ -103,7 +103,10 @@ def fit(person: Person, size: Size, tolerances: Tolerances, hours: Hours) -> Fit
     done: list[Alteration] = []
     beyond: list[Alteration] = []
     known = False
-    for codes, low, high in ((tolerances.girths, -tolerances.take_in, tolerances.let_out), (tolerances.lengths, -tolerances.hem, tolerances.hem)):
+    for codes, low, high in (
+        (tolerances.girths, -tolerances.take_in, tolerances.let_out),
+        (tolerances.lengths, -tolerances.hem, tolerances.hem),
+    ):
         for code in codes:
             body, fits = person.chart.get(code), size.fits.get(code)
             if body is None or fits is None:
@@ -176,7 +179,11 @@ def _wears(person: Person, row: Sequence[Fit | None], sizes: Sequence[Size], at:
     known = [(sum(abs(one.by) for one in found.beyond), j) for j, found in enumerate(row) if found is not None and found.beyond]
     if not known:
         free = any(found is not None and found.possible for found in row)
-        words = say("Another is wearing what would fit.") if free else say("None of the measures that are asked for is on the chart: measure them.")
+        words = (
+            say("Another is wearing what would fit.")
+            if free
+            else say("None of the measures that are asked for is on the chart: measure them.")
+        )
         return Wears(person, "", None, words)
     _, nearest = min(known)
     found = row[nearest]
@@ -188,7 +195,9 @@ def _wears(person: Person, row: Sequence[Fit | None], sizes: Sequence[Size], at:
     free = any(found is not None and found.possible for found in row)
     if free:
         return Wears(person, "", None, say("What would fit is worn by another, or not among the sizes made."))
-    return Wears(person, "", None, say(f"Nearest is {_plain(sizes[nearest].name)}: ") + beyond + say(", after all that can be altered."))
+    return Wears(
+        person, "", None, say(f"Nearest is {_plain(sizes[nearest].name)}: ") + beyond + say(", after all that can be altered.")
+    )
 
 
 def _plain(text: str) -> str:
@@ -214,13 +223,20 @@ def compared(who: Iterable[Wears], sizes: Sequence[str], hours: Hours) -> dict[s
         "sizes": hours.size * len(sizes), "altering": altering, "own": own, "making": making}  # fmt: skip
 
 
-def least_hours(people: Sequence[Person], sizes: Sequence[Size], tolerances: Tolerances | None = None, hours: Hours | None = None) -> CastPlan:
+def least_hours(
+    people: Sequence[Person], sizes: Sequence[Size], tolerances: Tolerances | None = None, hours: Hours | None = None
+) -> CastPlan:
     """The plan that takes the fewest hours, where a draft of one's own may be less work than another size."""
     allowed, rates = tolerances or Tolerances(), hours or Hours()
     table = costs(people, sizes, allowed, rates)
     prices = [[one.hours if one is not None and one.possible else None for one in row] for row in table]
     chosen = choose(prices, per_size=rates.size, undressed=rates.own_draft)
     who = tuple(_wears(person, table[n], sizes, chosen.who[n]) for n, person in enumerate(people))
-    who = tuple(replace(w, why=say("A draft of their own takes fewer hours than another size.")) if not w.size and any(p is not None for p in prices[n]) else w for n, w in enumerate(who))
+    who = tuple(
+        replace(w, why=say("A draft of their own takes fewer hours than another size."))
+        if not w.size and any(p is not None for p in prices[n])
+        else w
+        for n, w in enumerate(who)
+    )
     made = tuple(sizes[j].name for j in chosen.made)
     return CastPlan(made, who, chosen.proven, (), compared(who, made, rates))

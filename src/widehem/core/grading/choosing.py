@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
@@ -29,7 +30,9 @@ class Chosen:
         return sum(size is not None for size in self.who)
 
 
-def choose(prices: Prices, *, most: int | None = None, each_once: bool = False, per_size: float | None = None, undressed: float = 0.0) -> Chosen:
+def choose(
+    prices: Prices, *, most: int | None = None, each_once: bool = False, per_size: float | None = None, undressed: float = 0.0
+) -> Chosen:
     """The sizes to make and who wears which: most wearers dressed, then fewest sizes, then least cost.
 
     prices: by wearer and size, None where it cannot be worn. most: at most so many sizes. each_once: a size is there once.
@@ -51,19 +54,21 @@ def choose(prices: Prices, *, most: int | None = None, each_once: bool = False, 
         model.row(dressed, dressed, list(range(len(pairs))), [1.0] * len(pairs))
         proven = model.solve([*(price for _, _, price in pairs), *[0.0] * sizes]) and proven
         return _answer(model, people, sizes, pairs, proven)
-    dressed, fewest, sure = _fewest(people, sizes, pairs, most)
+    dressed, made, sure = _fewest(sizes, pairs, most)
     model = _worn(people, sizes, pairs, each_once)
     model.row(dressed, dressed, list(range(len(pairs))), [1.0] * len(pairs))
-    model.row(0, fewest, list(range(len(pairs), len(pairs) + sizes)), [1.0] * sizes)
+    model.row(0, len(made), list(range(len(pairs), len(pairs) + sizes)), [1.0] * sizes)
     proven = model.solve([*(price for _, _, price in pairs), *[0.0] * sizes])
-    return _answer(model, people, sizes, pairs, proven and sure)
+    found = _answer(model, people, sizes, pairs, proven and sure)
+    plainly = _cheapest_of(prices, made)  # what is there in any case, where the time was out
+    return replace(plainly, proven=False) if _better(plainly, found) else found
 
 
 Pairs = Sequence[tuple[int, int, float]]
 
 
-def _fewest(people: int, sizes: int, pairs: Pairs, most: int | None) -> tuple[int, int, bool]:
-    """How many can be dressed, in how few sizes, and whether both are proven: who wears which is left open."""
+def _fewest(sizes: int, pairs: Pairs, most: int | None) -> tuple[int, list[int], bool]:
+    """How many can be dressed, in which few sizes, and whether that is proven: who wears which is left open."""
     fitting: dict[int, list[int]] = {}
     for person, size, _ in pairs:
         fitting.setdefault(person, []).append(size)
@@ -80,7 +85,16 @@ def _fewest(people: int, sizes: int, pairs: Pairs, most: int | None) -> tuple[in
         dressed = round(-model.reached)
     model.row(dressed, INFINITE, list(range(len(wearers))), [1.0] * len(wearers))
     proven = model.solve([*[0.0] * len(wearers), *[1.0] * sizes]) and proven
-    return dressed, round(model.reached), proven
+    values = model.values
+    found = [size for size in range(sizes) if values[len(wearers) + size] > 0.5]
+    if not found:  # the time was out before anything was found: one size after the other that dresses the most of the rest
+        left, found = set(wearers), []
+        while left and (most is None or len(found) < most):
+            size = max(range(sizes), key=lambda size: sum(size in fitting[person] for person in left))
+            found.append(size)
+            left = {person for person in left if size not in fitting[person]}
+        dressed, proven = len(wearers) - len(left), False
+    return dressed, found, proven
 
 
 def _worn(people: int, sizes: int, pairs: Pairs, each_once: bool) -> _Model:
@@ -118,15 +132,23 @@ class _Model:
         import highspy
 
         self._optimal = highspy.HighsModelStatus.kOptimal
-        self._solver = solver = highspy.Highs()
-        for name, value in (("output_flag", False), ("time_limit", TIME), ("mip_rel_gap", 0.0), ("mip_abs_gap", AGREE / 10), ("threads", 1)):
+        self._solver = solver = highspy.Highs()  # type: ignore[no-untyped-call]
+        for name, value in (
+            ("output_flag", False),
+            ("time_limit", TIME),
+            ("mip_rel_gap", 0.0),
+            ("mip_abs_gap", AGREE / 10),
+            ("threads", 1),
+        ):
             solver.setOptionValue(name, value)
         solver.addVars(columns, np.zeros(columns), np.ones(columns))
         for column in integers:
             solver.changeColIntegrality(column, highspy.HighsVarType.kInteger)
 
     def row(self, low: float, high: float, columns: Sequence[int], values: Sequence[float]) -> None:
-        self._solver.addRow(float(low), float(high), len(columns), np.array(columns, dtype=np.int32), np.array(values, dtype=np.float64))
+        self._solver.addRow(
+            float(low), float(high), len(columns), np.array(columns, dtype=np.int32), np.array(values, dtype=np.float64)
+        )
 
     def solve(self, costs: Sequence[float]) -> bool:
         """The least of these costs; whether it is proven."""
@@ -149,15 +171,20 @@ def choose_by_trying(prices: Prices, *, most: int | None = None) -> Chosen:
     """As choose, by trying every set of sizes: for small casts, and to hold the other against."""
     sizes = max((len(row) for row in prices), default=0)
     best: Chosen | None = None
-    for count in range(0, min(sizes, most if most is not None else sizes) + 1):
+    for count in range(min(sizes, most if most is not None else sizes) + 1):
         for made in combinations(range(sizes), count):
-            who = tuple(_cheapest(row, made) for row in prices)
-            cost = sum(row[at] or 0.0 for row, at in zip(prices, who, strict=True) if at is not None)
-            found = Chosen(tuple(j for j in made if j in who), who, cost, proven=True)
+            found = _cheapest_of(prices, made)
             if best is None or _better(found, best):
                 best = found
     assert best is not None
     return best
+
+
+def _cheapest_of(prices: Prices, made: Sequence[int]) -> Chosen:
+    """Everybody in the cheapest of these sizes."""
+    who = tuple(_cheapest(row, made) for row in prices)
+    cost = sum(row[at] or 0.0 for row, at in zip(prices, who, strict=True) if at is not None)
+    return Chosen(tuple(j for j in made if j in who), who, cost, proven=True)
 
 
 def _cheapest(row: Sequence[float | None], made: Sequence[int]) -> int | None:

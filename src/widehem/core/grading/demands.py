@@ -14,7 +14,11 @@ from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.places import on_one_side
 
-OF_THE_DRAWING = (FrontArc, Length, CapLies)  # what the drawing of a size would be: rules may come to something else, the table says by how much
+OF_THE_DRAWING = (
+    FrontArc,
+    Length,
+    CapLies,
+)  # what the drawing of a size would be: rules may come to something else, the table says by how much
 
 
 def asked_in_size(demands: Iterable[Demand]) -> tuple[Demand, ...]:
@@ -51,7 +55,9 @@ def _laid(garment: Garment, asked: list[NotchAt]) -> Garment:
     for one in asked:
         along = one.along if one.along is not None else (one.part or 0.0) * edge.length
         alongs.append(along if (one.end == "start") != entry.back else edge.length - along)
-    mine = sorted((notch for notch in edge.notches if (notch.name, notch.count) == (asked[0].name, asked[0].count)), key=lambda n: n.along)
+    mine = sorted(
+        (notch for notch in edge.notches if (notch.name, notch.count) == (asked[0].name, asked[0].count)), key=lambda n: n.along
+    )
     if len(mine) != len(alongs) or not all(0.0 <= along <= edge.length for along in alongs):
         return garment
     where = dict(zip((id(notch) for notch in mine), sorted(alongs), strict=True))

@@ -6,7 +6,7 @@ from shapely import LinearRing, hausdorff_distance
 from shapely.affinity import translate
 
 from widehem.core.geometry.points import Point
-from widehem.core.grading.net import net_of
+from widehem.core.grading.net import Net, net_of
 from widehem.core.grading.propose import at_of, shape_differs, spots_of
 from widehem.core.grading.spots import Place
 from widehem.core.grading.tables import frame_of
@@ -94,8 +94,8 @@ def difference(one: Garment, other: Garment) -> Difference:
     return Difference(tuple(spots), seams, outlines)
 
 
-def _same_curves(net: object, other: object, place: Place) -> bool:
+def _same_curves(net: Net, other: Net, place: Place) -> bool:
     if place.target.kind != "edge":
         return True
-    edges = [thing.piece.edge(place.target.name) for thing in (net, other)]  # type: ignore[attr-defined]
+    edges = [thing.piece.edge(place.target.name) for thing in (net, other)]
     return [len(part.segments) for part in edges[0].parts] == [len(part.segments) for part in edges[1].parts]

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
 
 from widehem.core.geometry.points import Point, turn
-from widehem.core.grading.net import net_of
 from widehem.core.geometry.solve import NoSolutionError, settle
+from widehem.core.grading.net import net_of
 from widehem.core.grading.shift import Ruled, ruled, shifted
 from widehem.core.grading.spots import Target
 from widehem.core.pattern.garment import Garment, Seam, SeamEdge
@@ -47,7 +46,13 @@ def _stretched(before: Garment, now: Garment, piece: Piece, done: set[str]) -> t
     was shifted. Its middle, else the beginning of the seam, stays."""
     for seam in before.seams:
         for mine, other in ((seam.first, seam.second), (seam.second, seam.first)):
-            if seam.twin or seam.faced or len(mine) != 1 or mine[0].piece != piece.name or any(e.piece not in done for e in other):
+            if (
+                seam.twin
+                or seam.faced
+                or len(mine) != 1
+                or mine[0].piece != piece.name
+                or any(e.piece not in done for e in other)
+            ):
                 continue
             grew = now.length_of(other) - before.length_of(other)
             edge = piece.edge(mine[0].edge)
@@ -55,14 +60,20 @@ def _stretched(before: Garment, now: Garment, piece: Piece, done: set[str]) -> t
                 continue
             way = (edge.end - edge.start).unit()
             first = edge.start
-            if piece.middle and edge.end.to(piece.edge(piece.middle).start) < NEAR or piece.middle and edge.end.to(piece.edge(piece.middle).end) < NEAR:
+            if (piece.middle and edge.end.to(piece.edge(piece.middle).start) < NEAR) or (
+                piece.middle and edge.end.to(piece.edge(piece.middle).end) < NEAR
+            ):
                 way, first = -way, edge.end
             long = edge.start.to(edge.end)
             targets = [Target("corner", e.name) for e in piece.edges]
             ready = ruled(piece, targets)
 
-            def moved(figure: float, way: Point = way, first: Point = first, long: float = long) -> dict[Target, Point]:
-                return {t: way * (figure * min(max(way.dot(piece.edge(t.name).start - first) / long, 0.0), 1.2)) for t in targets}
+            def moved(
+                figure: float, way: Point = way, first: Point = first, long: float = long, targets: list[Target] = targets
+            ) -> dict[Target, Point]:
+                return {
+                    t: way * (figure * min(max(way.dot(piece.edge(t.name).start - first) / long, 0.0), 1.2)) for t in targets
+                }
 
             def off(figure: float, ready: Ruled = ready, name: str = edge.name, want: float = edge.length + grew) -> float:
                 return shifted(ready, moved(figure)).edge(name).length - want
@@ -177,6 +188,3 @@ def _target(piece: Piece, entry: SeamEdge, inside: float) -> Target:
     if inside > edge.length - NEAR:
         return Target("corner", piece.beside(entry.edge)[1].name)
     return Target("edge", entry.edge, inside)
-
-
-__all__ = ["Mapping", "followed"]

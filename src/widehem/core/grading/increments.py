@@ -48,7 +48,13 @@ def increments(nest: Nest) -> tuple[Row, ...]:
     return tuple(found)
 
 
-def _rows(group: str, nest: Nest, order: Sequence[int], read: Callable[[Sized], Mapping[str, tuple[float, str]]], breaks: tuple[int, ...]) -> list[Row]:
+def _rows(
+    group: str,
+    nest: Nest,
+    order: Sequence[int],
+    read: Callable[[Sized], Mapping[str, tuple[float, str]]],
+    breaks: tuple[int, ...],
+) -> list[Row]:
     by_size = {size: read(nest.sizes[size]) for size in order if size in nest.sizes}
     names: dict[str, str] = {}
     for figures in by_size.values():

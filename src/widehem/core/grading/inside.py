@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+from widehem.core.geometry.curves import Segment
 from widehem.core.geometry.points import Point
 from widehem.core.grading.net import Net
 from widehem.core.values import record
@@ -32,9 +33,9 @@ def hung(net: Net, spot: Point) -> Hung:
     return where if where.span >= 0 else Hung(weights=mean_value(net.nodes, spot))
 
 
-def _nearest(segment: object, spot: Point, within: float) -> tuple[float, float]:
+def _nearest(segment: Segment, spot: Point, within: float) -> tuple[float, float]:
     """The parameter of the place on a segment that is nearest to a spot, and how far that is; far where it is out of reach."""
-    start, end = segment.start, segment.end  # type: ignore[attr-defined]
+    start, end = segment.start, segment.end
     for t, at in ((0.0, start), (1.0, end)):
         if at.to(spot) < 1e-7:
             return t, 0.0
@@ -45,12 +46,12 @@ def _nearest(segment: object, spot: Point, within: float) -> tuple[float, float]
     if not (low_x - within <= spot.x <= high_x + within and low_y - within <= spot.y <= high_y + within):
         return 0.0, math.inf
     steps = 24
-    t = min((n / steps for n in range(steps + 1)), key=lambda t: segment.at(t).to(spot))  # type: ignore[attr-defined]
+    t = min((n / steps for n in range(steps + 1)), key=lambda t: segment.at(t).to(spot))
     wide = 1 / steps
     while wide > 1e-7:
-        t = min((max(t - wide, 0.0), t, min(t + wide, 1.0)), key=lambda t: segment.at(t).to(spot))  # type: ignore[attr-defined]
+        t = min((max(t - wide, 0.0), t, min(t + wide, 1.0)), key=lambda t: segment.at(t).to(spot))
         wide /= 2
-    return t, segment.at(t).to(spot)  # type: ignore[attr-defined]
+    return t, segment.at(t).to(spot)
 
 
 def mean_value(nodes: Sequence[Point], spot: Point) -> Weights:

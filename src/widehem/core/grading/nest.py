@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Hashable, Iterable, Mapping, Sequence
-from dataclasses import field, replace
+from dataclasses import replace
 from typing import Literal
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step, method_design
-from widehem.core.design.make import Made, armhole_in, chart_key, drawn_for, make, styled
+from widehem.core.design.make import Made, armhole_in, chart_key, drawn_for, finished, make, styled
 from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Draft
 from widehem.core.drafting.outlined import outlined
 from widehem.core.drafting.outlined_data import sizes_of
 from widehem.core.drafting.outlines import OutlineError
-from widehem.core.grading.apply import Grader, Moves, Shifted
+from widehem.core.grading.apply import Grader, Shifted, unruled
 from widehem.core.grading.demands import asked_in_size, notches_laid
 from widehem.core.grading.own import OwnRule, with_own
 from widehem.core.grading.propose import Proposal, proposed
@@ -26,12 +26,11 @@ from widehem.core.pattern.check import Check, Demand
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.limits import Limits
-from widehem.core.pattern.truing import check_garment
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, say
-from widehem.core.values import kept, record
+from widehem.core.values import record
 
 Way = Literal["rules", "redraft", "proposed", "own"]
 WAYS: Mapping[Way, str] = {
@@ -70,21 +69,37 @@ class Grading:
 
 @record(frozen=True)
 class Sized:
-    """A garment in a size. notes: of the drawing and the steps; refused: steps that do not fit this size. shifted: how it was moved,
+    """A garment in a size. made: as any other, so that it is marked, printed and handed over as any other. shifted: how it was moved,
     where it was."""
 
     size: int
-    garment: Garment
-    demands: tuple[Demand, ...]
-    wear: Wear
-    limits: Limits
-    refused: tuple[Saying, ...] = ()
+    made: Made
     shifted: Shifted | None = None
-    made: Made | None = None
 
-    @kept
+    @property
+    def garment(self) -> Garment:
+        return self.made.garment
+
+    @property
+    def demands(self) -> tuple[Demand, ...]:
+        return self.made.demands
+
+    @property
+    def wear(self) -> Wear:
+        return self.made.wear
+
+    @property
+    def limits(self) -> Limits:
+        return self.made.draft.limits
+
+    @property
     def checks(self) -> tuple[Check, ...]:
-        return check_garment(self.garment, self.demands, self.wear, self.limits)
+        return self.made.checks
+
+    @property
+    def refused(self) -> tuple[Saying, ...]:
+        """Steps that do not fit this size."""
+        return tuple(one.saying for one in self.made.refused)
 
     @property
     def untrue(self) -> tuple[Check, ...]:
@@ -201,7 +216,9 @@ def grade(grading: Grading, sizes: Iterable[int] | None = None) -> Nest:
             failed |= none
     if grading.own and chart.base in done:
         done = {size: with_own(done[chart.base], one, grading.own, grading.table, chart) for size, one in done.items()}
-    return Nest(chart.sizes, chart.base, grading.way, done, failed, chart, proposal, base.unruled if grading.way == "rules" else ())
+    return Nest(
+        chart.sizes, chart.base, grading.way, done, failed, chart, proposal, base.unruled if grading.way == "rules" else ()
+    )
 
 
 @record(frozen=True)
@@ -226,8 +243,6 @@ def _base(grading: Grading) -> _Base:
     chart = grading.chart
     armhole = _armhole(grading, chart.base)
     drawn = drawn_for(grading.design_at(chart.base), chart.column(chart.base), armhole)
-    from widehem.core.grading.apply import unruled
-
     return _Base(drawn, Grader(drawn.garment, grading.table, chart), armhole, unruled(drawn.garment))
 
 
@@ -248,11 +263,9 @@ def _by_rules(grading: Grading, base: _Base, wanted: Iterable[int]) -> tuple[dic
         except (CannotDraft, OptionError, OutlineError, PatternError) as error:
             failed[size] = said(error)
             continue
-        garment, demands = state.garment, state.demands
         if size != grading.chart.base:
-            garment, demands = notches_laid(garment, demands), asked_in_size(demands)
-        refused = tuple(one.saying for one in state.refused)
-        done[size] = Sized(size, garment, demands, drawn.wear, drawn.limits, refused, moved)
+            state = replace(state, garment=notches_laid(state.garment, state.demands), demands=asked_in_size(state.demands))
+        done[size] = Sized(size, finished(grading.design_at(size), drawn, state), moved)
     return done, failed
 
 
@@ -266,7 +279,7 @@ def _redrawn(grading: Grading, wanted: Iterable[int]) -> tuple[dict[int, Sized],
         except (CannotDraft, OptionError, OutlineError, PatternError) as error:
             failed[size] = said(error)
             continue
-        done[size] = sized(size, made)
+        done[size] = Sized(size, made)
     return done, failed
 
 
@@ -282,16 +295,14 @@ def _proposed(
         if size not in drawn or size not in proposal.moves:
             continue
         try:
-            done[size] = drawn[size] if size == base.size else by_proposal(base, drawn[size], proposal.moves[size], (hole, _armhole(grading, size)))
+            done[size] = (
+                drawn[size]
+                if size == base.size
+                else by_proposal(base, drawn[size], proposal.moves[size], (hole, _armhole(grading, size)))
+            )
         except PatternError as error:
             failed[size] = said(error)
     return done, failed
-
-
-def sized(size: int, made: Made) -> Sized:
-    """A garment that was made for a size."""
-    refused = tuple(one.saying for one in made.refused)
-    return Sized(size, made.garment, made.demands, made.wear, made.draft.limits, refused, made=made)
 
 
 def _own_sizes(grading: Grading) -> Nest:
@@ -306,7 +317,7 @@ def _own_sizes(grading: Grading) -> Nest:
         design = replace(grading.design, options={**grading.design.options, "size": float(size + 1)})
         try:
             outlined(outlines, size + 1)
-            done[size] = sized(size, REDRAWN.made(design, grading.chart.column(grading.chart.base), None))
+            done[size] = Sized(size, REDRAWN.made(design, grading.chart.column(grading.chart.base), None))
         except (CannotDraft, OptionError, OutlineError, PatternError) as error:
             failed[size] = said(error)
     return Nest(names, base, "own", done, failed)
@@ -316,6 +327,3 @@ def said(error: Exception) -> Saying:
     """A refusal in words."""
     saying = getattr(error, "saying", None)
     return saying if isinstance(saying, Saying) else say(str(error).replace("{", "(").replace("}", ")"))
-
-
-__all__ = ["Break", "Grading", "Moves", "Nest", "Sized", "WAYS", "Way", "broken", "field", "grade", "sized", "ways_of"]

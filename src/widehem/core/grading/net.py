@@ -69,10 +69,17 @@ class Net:
         """What two pieces have in common whose nodes answer each other: edges, stretches, kinds of segment, gaps, what lies
         inside."""
         edges = tuple(
-            (edge.name, tuple(len(part.segments) for part in edge.parts), tuple((type(gap).__name__, gap.name) for gap in edge.gaps))
+            (
+                edge.name,
+                tuple(len(part.segments) for part in edge.parts),
+                tuple((type(gap).__name__, gap.name) for gap in edge.gaps),
+            )
             for edge in self.piece.edges
         )
-        inside = tuple(d.name for d in self.piece.diamonds), tuple((line.name, len(line.path.segments)) for line in self.piece.lines)
+        inside = (
+            tuple(d.name for d in self.piece.diamonds),
+            tuple((line.name, len(line.path.segments)) for line in self.piece.lines),
+        )
         return edges, inside
 
 
@@ -144,7 +151,9 @@ def carried(segment: Segment, start: Point, end: Point) -> Segment:
     return Cubic(start, start + Point(out.x * x, out.y * y), end + Point(into.x * x, into.y * y), end)
 
 
-def rebuilt(net: Net, nodes: Sequence[Point], segments: Sequence[Segment], gaps: Mapping[tuple[int, int], Gap]) -> tuple[Edge, ...]:
+def rebuilt(
+    net: Net, nodes: Sequence[Point], segments: Sequence[Segment], gaps: Mapping[tuple[int, int], Gap]
+) -> tuple[Edge, ...]:
     """The edges of a piece on other nodes: its spans as given, its gaps as given, notches by their share of the span they lie
     on."""
     found: list[Edge] = []
@@ -191,7 +200,11 @@ def gap_between(gap: Gap, inner: Point, outer: Point, apex: Point | None) -> Gap
     mouth = outer - inner
     axis = mouth.unit().square()
     axis = axis if axis.dot(about - middle) > 0 else -axis
-    even = middle + axis * max(axis.dot(about - middle), 1.0) if abs(gap.legs[0] - gap.legs[1]) < 1e-3 and mouth.size > 1e-6 else about
+    even = (
+        middle + axis * max(axis.dot(about - middle), 1.0)
+        if abs(gap.legs[0] - gap.legs[1]) < 1e-3 and mouth.size > 1e-6
+        else about
+    )
     short = gap.turned_about.to(gap.point)
     point = even + (middle - even).unit() * short if short > 1e-9 else even
     same = abs(gap.mouth - mouth.size) < 1e-9

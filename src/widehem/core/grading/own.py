@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from widehem.core.design.make import with_garment
 from widehem.core.geometry.points import Point
 from widehem.core.grading.shift import ruled, shifted
 from widehem.core.grading.size_chart import SizeChart
@@ -40,7 +41,7 @@ def with_own(base: Sized, sized: Sized, own: Iterable[OwnRule], table: RuleTable
     for name, rules in by_piece.items():
         if any(piece.name == name for piece in garment.pieces) and any(piece.name == name for piece in base.garment.pieces):
             garment = garment.with_piece(_moved(base.garment.piece(name), garment.piece(name), rules, table, chart, sized.size))
-    return replace(sized, garment=garment)
+    return replace(sized, made=with_garment(sized.made, garment, sized.demands))
 
 
 def _moved(before: Piece, piece: Piece, rules: Iterable[OwnRule], table: RuleTable, chart: SizeChart, size: int) -> Piece:

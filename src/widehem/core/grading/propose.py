@@ -7,9 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import field
+from itertools import pairwise
 
-from widehem.core.geometry.points import Point
 from widehem.core.geometry.curves import Line, Segment
+from widehem.core.geometry.points import Point
 from widehem.core.grading.net import Net, Span, carried, net_of
 from widehem.core.grading.spots import Place, Target, edge_title, place_of, places
 from widehem.core.grading.tables import Frame, frame_of
@@ -53,7 +54,9 @@ def shape_differs(base: Garment, other: Garment) -> Saying | None:
     names = [piece.name for piece in base.pieces]
     if names != [piece.name for piece in other.pieces]:
         gone = sorted(set(names) ^ {piece.name for piece in other.pieces})
-        return say(f"It has other pieces: {', '.join(plain(name) for name in gone)}." if gone else "Its pieces come in another order.")
+        return say(
+            f"It has other pieces: {', '.join(plain(name) for name in gone)}." if gone else "Its pieces come in another order."
+        )
     for one, two in zip(base.pieces, other.pieces, strict=True):
         if _shape(one) != _shape(two):
             return _other_shape(one, two)
@@ -85,7 +88,12 @@ def bends_of(base: Net, others: Sequence[Net]) -> list[tuple[Place, Span]]:
         if isinstance(span.segment, Line) or span.segment.length < LEAST_SPAN * 2:
             continue
         edge = base.piece.edges[span.edge]
-        place = Place("", "", span.segment.at(0.5), Target("edge", edge.name, base.alongs[span.edge, span.start] + span.segment.split(0.5)[0].length))
+        place = Place(
+            "",
+            "",
+            span.segment.at(0.5),
+            Target("edge", edge.name, base.alongs[span.edge, span.start] + span.segment.split(0.5)[0].length),
+        )
         off = 0.0
         for net in others:
             if not _as_many(base, net, place):
@@ -120,7 +128,11 @@ def spots_of(net: Net) -> list[tuple[Place, int | None]]:
         elif target.kind == "dart" and target.part in ("inner", "outer"):
             node = net.legs_by_name[target.name][0 if target.part == "inner" else 1]
         found.append((place, node))
-    found += [(Place(f"={line.level}", plain(line.level), Point(0.0, line.height), Target("level", line.level)), None) for line in net.piece.balance if len(line.lines) == 1]
+    found += [
+        (Place(f"={line.level}", plain(line.level), Point(0.0, line.height), Target("level", line.level)), None)
+        for line in net.piece.balance
+        if len(line.lines) == 1
+    ]
     return found
 
 
@@ -129,7 +141,11 @@ def at_of(base: Net, net: Net, place: Place, node: int | None) -> Point | None:
     target = place.target
     if target.kind == "edge":
         old, new = base.piece.edge(target.name), net.piece.edge(target.name)
-        return net.nodes[node - base.starts[base.piece.edges.index(old)] + net.starts[net.piece.edges.index(new)]] if node is not None else None
+        return (
+            net.nodes[node - base.starts[base.piece.edges.index(old)] + net.starts[net.piece.edges.index(new)]]
+            if node is not None
+            else None
+        )
     if node is not None:
         return place_of(net.piece, target)
     if place.target.kind == "level":
@@ -161,13 +177,19 @@ def proposed(sizes: Mapping[int, Garment], base: int, equal: Sequence[float] = (
             for name, spots in known.items():
                 one, two = nets[before][name], nets[size][name]
                 axes = frame_of(one.piece), frame_of(two.piece)
-                kept = [(place, node) for place, node in spots if place.target in so_far[name] and _as_many(nets[base][name], two, place)]
+                kept = [
+                    (place, node)
+                    for place, node in spots
+                    if place.target in so_far[name] and _as_many(nets[base][name], two, place)
+                ]
                 steps[size][name] = {}
                 for place, node in kept:
+                    ends: tuple[Point | None, Point | None]
                     if place in bent[name]:
-                        ends = tuple(_same_span(net, nets[base][name], bent[name][place]).at(0.5) for net in (one, two))
+                        here, span = nets[base][name], bent[name][place]
+                        ends = _same_span(one, here, span).at(0.5), _same_span(two, here, span).at(0.5)
                     else:
-                        ends = tuple(at_of(nets[base][name], net, place, node) for net in (one, two))
+                        ends = at_of(nets[base][name], one, place, node), at_of(nets[base][name], two, place, node)
                     steps[size][name][place.target] = _step(axes, *ends)
                 so_far[name] = {target: so_far[name][target] + move for target, move in steps[size][name].items()}
             moves[size] = {name: dict(found) for name, found in so_far.items()}
@@ -193,14 +215,18 @@ def _step(axes: tuple[Frame, Frame], one: Point | None, two: Point | None) -> Po
     return Point(round(x / ROUNDED) * ROUNDED, round((two.y - one.y) / ROUNDED) * ROUNDED)
 
 
-def _jumps(known: Mapping[str, Sequence[tuple[Place, int | None]]], steps: Mapping[int, Moves], base: int, equal: Sequence[float]) -> list[Jump]:
+def _jumps(
+    known: Mapping[str, Sequence[tuple[Place, int | None]]], steps: Mapping[int, Moves], base: int, equal: Sequence[float]
+) -> list[Jump]:
     """Spots whose shift changes between two steps that are equal in the chart."""
     found = []
     order = sorted(steps)
     for name, spots in known.items():
         for place, _ in spots:
-            for before, after in zip(order, order[1:], strict=False):
-                low, high = (size if size > base else size + 1 for size in (before, after))  # a step below the base belongs to the size above it
+            for before, after in pairwise(order):
+                low, high = (
+                    size if size > base else size + 1 for size in (before, after)
+                )  # a step below the base belongs to the size above it
                 if equal and abs(equal[low - 1] - equal[high - 1]) > 1e-6:
                     continue
                 if place.target not in steps[before][name] or place.target not in steps[after][name]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from widehem.core.design.make import with_garment
 from widehem.core.drafting.cap import Armhole
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
@@ -21,7 +22,9 @@ if TYPE_CHECKING:
 EVEN = 1e-3  # cm
 
 
-def by_proposal(base: Sized, drawn: Sized, moves: Moves, armholes: tuple[Armhole | None, Armhole | None] = (None, None)) -> Sized:
+def by_proposal(
+    base: Sized, drawn: Sized, moves: Moves, armholes: tuple[Armhole | None, Armhole | None] = (None, None)
+) -> Sized:
     """The base with every spot moved as was proposed, asked what is asked of that size. armholes: of a sleeve by itself, of the base
     and of the size. Raises PatternError."""
     pieces = {}
@@ -35,9 +38,8 @@ def by_proposal(base: Sized, drawn: Sized, moves: Moves, armholes: tuple[Armhole
     seams = drawn.garment.seams if [seam.name for seam in drawn.garment.seams] == names else garment.seams
     garment = _notched(replace(garment, seams=seams, openings=drawn.garment.openings), drawn.garment)
     garment = notches_laid(garment, drawn.demands)
-    return replace(
-        drawn, garment=garment, demands=asked_in_size(drawn.demands), shifted=Shifted(garment, moves, {}), made=None
-    )
+    made = with_garment(drawn.made, garment, asked_in_size(drawn.demands))
+    return replace(drawn, made=made, shifted=Shifted(garment, moves, {}))
 
 
 def _notched(garment: Garment, drawn: Garment) -> Garment:
@@ -48,7 +50,12 @@ def _notched(garment: Garment, drawn: Garment) -> Garment:
             other = drawn.piece(piece.name).edge(edge.name)
             if [n.name for n in edge.notches] == [n.name for n in other.notches] and edge.notches and other.length:
                 scale = edge.length / other.length
-                edge = replace(edge, notches=tuple(replace(mine, along=n.along * scale) for mine, n in zip(edge.notches, other.notches, strict=True)))
+                edge = replace(
+                    edge,
+                    notches=tuple(
+                        replace(mine, along=n.along * scale) for mine, n in zip(edge.notches, other.notches, strict=True)
+                    ),
+                )
             edges.append(edge)
         garment = garment.with_piece(piece.with_on_it(edges=tuple(edges)))
     return garment

@@ -8,24 +8,22 @@ character, what was smooth stays smooth and what was square stays square.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
 
 from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, angle_between, mirror_in, turn
+from widehem.core.geometry.points import Point, mirror_in, turn
 from widehem.core.grading.inside import Hung, hung
 from widehem.core.grading.net import Net, carried, gap_between, net_of, rebuilt, with_joints
+from widehem.core.grading.smooth import smoothed, squared
 from widehem.core.grading.spots import Target
 from widehem.core.grading.turned import Turned, turned_parts
-from widehem.core.pattern.closed import shutting
-from widehem.core.pattern.edge import Dart, Gap
+from widehem.core.pattern.edge import Dart, Edge, Gap
 from widehem.core.pattern.inside import BalanceLine, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.values import kept, record
 
-SMOOTH, NEARLY_SQUARE = 1.0, 3.0  # degrees
-RUNS_ON = (("crotch", "inseam"),)  # the first runs on over the seam of the second: it keeps its angle to it
 LEAST_SHARE, MOST_SHARE = -0.25, 1.25
 FLAT = 1.0  # cm: a chord that runs less than this one way shares by length
 LEVEL = 0.05  # cm: a node so near a level lies on it
@@ -120,8 +118,7 @@ def shifted(ready: Ruled, vectors: Vectors) -> Piece:
     _even_legs(net, nodes, vectors, apexes)
     segments = [_segment(ready, parts, shut, nodes, number) for number in range(len(net.spans))]
     gaps = {key: _gap(ready, nodes, key, vectors, apexes) for key in net.legs}
-    segments = _smoothed(net, segments, gaps)
-    segments = _squared(net, segments)
+    segments = squared(net, smoothed(net, segments, gaps))
     edges = rebuilt(net, nodes, segments, gaps)
     return _with_inside(ready, nodes, segments, vectors, edges)
 
@@ -229,7 +226,9 @@ def _about(dart: Dart, vectors: Vectors, apexes: Mapping[str, Point]) -> Point |
     """Where a dart is turned about now, where a rule says so."""
     if dart.name in apexes:
         return apexes[dart.name]
-    move = next((v for t, v in vectors.items() if t.kind == "dart" and t.name == dart.name and t.part in ("point", "apex")), None)
+    move = next(
+        (v for t, v in vectors.items() if t.kind == "dart" and t.name == dart.name and t.part in ("point", "apex")), None
+    )
     return None if move is None else dart.turned_about + move
 
 
@@ -238,7 +237,11 @@ def _even_legs(net: Net, nodes: list[Point], vectors: Vectors, apexes: Mapping[s
     for (edge, number), (inner, outer) in net.legs.items():
         gap = net.piece.edges[edge].gaps[number]
         about = _about(gap, vectors, apexes) if isinstance(gap, Dart) else None
-        if about is None or not isinstance(gap, Dart) or abs(gap.inner.to(gap.turned_about) - gap.outer.to(gap.turned_about)) > 1e-3:
+        if (
+            about is None
+            or not isinstance(gap, Dart)
+            or abs(gap.inner.to(gap.turned_about) - gap.outer.to(gap.turned_about)) > 1e-3
+        ):
             continue
         a, b = nodes[inner] - about, nodes[outer] - about
         mean = (a.size + b.size) / 2
@@ -251,98 +254,11 @@ def _gap(ready: Ruled, nodes: Sequence[Point], key: tuple[int, int], vectors: Ve
     return gap_between(gap, inner, outer, _about(gap, vectors, apexes) if isinstance(gap, Dart) else None)
 
 
-# what was smooth, what was square
-
-
-def _joined(net: Net) -> list[tuple[int, int, Dart | None]]:
-    """Spans that follow each other, with the dart that lies between them; not those with another gap between."""
-    found: list[tuple[int, int, Dart | None]] = []
-    for number, span in enumerate(net.spans):
-        after = (number + 1) % len(net.spans)
-        dart: Dart | None = None
-        following = net.spans[after]
-        if span.edge == following.edge and following.part == span.part + 1:
-            gap = net.piece.edges[span.edge].gaps[span.part]
-            if not isinstance(gap, Dart):
-                continue
-            dart = gap
-        found.append((number, after, dart))
-    return found
-
-
-def _ways(segments: Sequence[Segment], pair: tuple[int, int, Dart | None], dart: Dart | None) -> tuple[Point, Point]:
-    """Directions on both sides of a joint, with its dart shut."""
-    before, after = segments[pair[0]].direction(1.0), segments[pair[1]].direction(0.0)
-    return before, after.moved(shutting(dart)) if dart is not None else after
-
-
-def _smoothed(net: Net, segments: list[Segment], gaps: Mapping[tuple[int, int], Gap]) -> list[Segment]:
-    """Joints that were one line get one direction; a straight keeps its own."""
-    found = list(segments)
-    olds = [span.segment for span in net.spans]
-    for pair in _joined(net):
-        first, second, old = pair
-        if angle_between(*_ways(olds, pair, old)) >= SMOOTH:
-            continue
-        now = gaps[net.spans[first].edge, net.spans[first].part] if old is not None else None
-        dart = now if isinstance(now, Dart) else None
-        before, after = _ways(found, pair, dart)
-        if angle_between(before, after) < 1e-9:
-            continue
-        one_line, two_line = isinstance(found[first], Line), isinstance(found[second], Line)
-        way = before if one_line else after if two_line else (before + after).unit()
-        back = way.moved(shutting(dart).inverse()) if dart is not None else way
-        if not one_line:
-            found[first] = _arriving(found[first], way)
-        if not two_line:
-            found[second] = _leaving(found[second], back)
-    return found
-
-
-def _arriving(segment: Segment, way: Point) -> Segment:
-    if isinstance(segment, Line) or segment.end.to(segment.into) < 1e-9:
-        return segment
-    return Cubic(segment.start, segment.out, segment.end - way.unit() * segment.end.to(segment.into), segment.end)
-
-
-def _leaving(segment: Segment, way: Point) -> Segment:
-    if isinstance(segment, Line) or segment.start.to(segment.out) < 1e-9:
-        return segment
-    return Cubic(segment.start, segment.start + way.unit() * segment.start.to(segment.out), segment.into, segment.end)
-
-
-def _squared(net: Net, segments: list[Segment]) -> list[Segment]:
-    """Corners that were nearly square keep their angle, and so does what runs on over a seam: the curve gives way to the straight,
-    else what runs over the centre to the centre."""
-    found = list(segments)
-    olds = [span.segment for span in net.spans]
-    for first, second, dart in _joined(net):
-        if dart is not None:
-            continue
-        edges = net.piece.edges[net.spans[first].edge], net.piece.edges[net.spans[second].edge]
-        roles = edges[0].role, edges[1].role
-        before, after = olds[first].direction(1.0), olds[second].direction(0.0)
-        was = math.atan2(before.cross(after), before.dot(after))
-        if abs(abs(math.degrees(was)) - 90) > NEARLY_SQUARE and not {roles, roles[::-1]} & set(RUNS_ON):
-            continue
-        one_line, two_line = isinstance(found[first], Line), isinstance(found[second], Line)
-        if one_line and two_line:
-            continue
-        second_gives = not two_line and (one_line or edges[0].name == net.piece.middle or roles[::-1] in RUNS_ON)
-        if roles in RUNS_ON and not one_line:
-            second_gives = False
-        if second_gives:
-            found[second] = _leaving(found[second], found[first].direction(1.0).moved(turn(ORIGIN, was)))
-        else:
-            found[first] = _arriving(found[first], found[second].direction(0.0).moved(turn(ORIGIN, -was)))
-    return found
-
-
 # what lies inside
 
 
 def _with_inside(
-    ready: Ruled, nodes: Sequence[Point], segments: Sequence[Segment], vectors: Vectors, edges: tuple[object, ...]
+    ready: Ruled, nodes: Sequence[Point], segments: Sequence[Segment], vectors: Vectors, edges: tuple[Edge, ...]
 ) -> Piece:
     piece, net = ready.piece, ready.net
 
@@ -355,7 +271,9 @@ def _with_inside(
         y = spot.y + sum(weight * (nodes[node].y - net.nodes[node].y) for node, weight in at.weights)
         return Point(x, y)
 
-    by = {(t.kind, t.name, t.number, t.part): vector for t, vector in vectors.items() if t.kind not in ("corner", "edge", "dart")}
+    by = {
+        (t.kind, t.name, t.number, t.part): vector for t, vector in vectors.items() if t.kind not in ("corner", "edge", "dart")
+    }
 
     def placed(kind: str, name: str, spot: Point, number: int = 0) -> Point:
         own = by.get((kind, name, number, ""))
@@ -365,7 +283,10 @@ def _with_inside(
     for diamond in piece.diamonds:
         middle = diamond.top.toward(diamond.bottom, 0.5)
         whole = moved(middle) - middle
-        spots = {part: getattr(diamond, part) + by.get(("diamond", diamond.name, 0, part), whole) for part in ("top", "bottom", "inner", "outer")}
+        spots = {
+            part: getattr(diamond, part) + by.get(("diamond", diamond.name, 0, part), whole)
+            for part in ("top", "bottom", "inner", "outer")
+        }
         diamonds.append(replace(diamond, **spots))
     holes = piece.holes
     if holes:
@@ -383,25 +304,31 @@ def _with_inside(
     )  # fmt: skip
 
 
-def _line(line: InnerLine, placed: object, moved: object) -> InnerLine:
+def _line(line: InnerLine, placed: Callable[[str, str, Point, int], Point], moved: Callable[[Point], Point]) -> InnerLine:
     ends = [line.path.start, *(segment.end for segment in line.path.segments)]
-    now = [placed("line", line.name, at, number) for number, at in enumerate(ends)]  # type: ignore[operator]
+    now = [placed("line", line.name, at, number) for number, at in enumerate(ends)]
     path = Path(tuple(carried(segment, now[n], now[n + 1]) for n, segment in enumerate(line.path.segments)))
     if line.folded is None:
         return replace(line, path=path)
     over, back = mirror_in(ends[0], ends[-1]), mirror_in(now[0], now[-1])
     spots = [line.folded.start, *(segment.end for segment in line.folded.segments)]
-    there = [moved(at.moved(over)).moved(back) for at in spots]  # type: ignore[operator]
+    there = [moved(at.moved(over)).moved(back) for at in spots]
     folded = Path(tuple(carried(segment, there[n], there[n + 1]) for n, segment in enumerate(line.folded.segments)))
     return replace(line, path=path, folded=folded)
 
 
-def _level(ready: Ruled, line: BalanceLine, nodes: Sequence[Point], moved: object, by: Mapping[tuple[str, str, int, str], Point]) -> BalanceLine:
+def _level(
+    ready: Ruled,
+    line: BalanceLine,
+    nodes: Sequence[Point],
+    moved: Callable[[Point], Point],
+    by: Mapping[tuple[str, str, int, str], Point],
+) -> BalanceLine:
     """A level goes with a node that lies on it, else with the places at which it meets the outline."""
     own = by.get(("level", line.level, 0, ""))
     if len(line.lines) > 1:
         spots = [a for a, _ in line.lines] + [line.lines[-1][1]]
-        there = [by.get(("bend", line.level, n - 1, ""), moved(at) - at) + at for n, at in enumerate(spots)]  # type: ignore[operator]
+        there = [by.get(("bend", line.level, n - 1, ""), moved(at) - at) + at for n, at in enumerate(spots)]
         return replace(line, lines=tuple((there[n], there[n + 1]) for n in range(len(line.lines))))
     if own is not None:
         down = own.y
@@ -412,5 +339,5 @@ def _level(ready: Ruled, line: BalanceLine, nodes: Sequence[Point], moved: objec
             down = sum(nodes[n].y - ready.net.nodes[n].y for n in on) / len(on)
         else:
             ends = [end for stretch in ready.piece.stretches(line.level) for end in stretch]
-            down = sum((moved(end) - end).y for end in ends) / len(ends) if ends else 0.0  # type: ignore[operator]
+            down = sum((moved(end) - end).y for end in ends) / len(ends) if ends else 0.0
     return replace(line, lines=tuple((Point(a.x, a.y + down), Point(b.x, b.y + down)) for a, b in line.lines))

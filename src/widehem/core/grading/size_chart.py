@@ -56,7 +56,9 @@ class SizeChart:
             raise SizeChartError(f"A size chart has {LEAST_SIZES} to {MOST_SIZES} sizes; this one has {count}.")
         if len(set(self.sizes)) != count or not all(self.sizes):
             twice = next((name for name in self.sizes if not name or self.sizes.count(name) > 1), "")
-            raise SizeChartError(f'Two sizes are called "{twice}": give each a name of its own.' if twice else "A size has no name.")
+            raise SizeChartError(
+                f'Two sizes are called "{twice}": give each a name of its own.' if twice else "A size has no name."
+            )
         if len(self.letters) != count:
             raise SizeChartError(f"There are {len(self.letters)} letters for {count} sizes.")
         if not 0 <= self.base < count:

@@ -111,7 +111,9 @@ def _targets(piece: Piece, text: str) -> Iterator[Target]:
                 if fnmatchcase(line.level, found["at"]) and (along := edge.at_line(*line.straight)) is not None:
                     yield Target("edge", edge.name, along)
     elif found["edge"]:
-        yield from (Target("edge", edge.name, edge.length * min(float(found["share"]), 1.0)) for edge in _edges(piece, found["edge"]))
+        yield from (
+            Target("edge", edge.name, edge.length * min(float(found["share"]), 1.0)) for edge in _edges(piece, found["edge"])
+        )
     elif found["noted"]:
         for edge in _edges(piece, found["noted"]):
             yield from (Target("edge", edge.name, n.along) for n in edge.notches if fnmatchcase(n.name, found["notch"]))
@@ -149,10 +151,16 @@ def _darts(piece: Piece, name: str, on: str, part: str) -> Iterator[Target]:
     for edge in piece.edges:
         if fnmatchcase(edge.name, on) or fnmatchcase(edge.role, on):
             for gap in edge.gaps:
-                if fnmatchcase(gap.name, name) and part in DART_PARTS and (isinstance(gap, Dart) or part in ("inner", "outer", "legs")):
+                if (
+                    fnmatchcase(gap.name, name)
+                    and part in DART_PARTS
+                    and (isinstance(gap, Dart) or part in ("inner", "outer", "legs"))
+                ):
                     yield Target("dart", gap.name, part=part)
     if on == "*":
-        yield from (Target("diamond", d.name, part=part) for d in piece.diamonds if fnmatchcase(d.name, name) and part in DIAMOND_PARTS)
+        yield from (
+            Target("diamond", d.name, part=part) for d in piece.diamonds if fnmatchcase(d.name, name) and part in DIAMOND_PARTS
+        )
 
 
 def _inside(piece: Piece, name: str, node: str) -> Iterator[Target]:
@@ -208,9 +216,16 @@ def places(piece: Piece) -> tuple[Place, ...]:
     for before, edge in first:
         either = names.count((before.name, edge.name)) == 1 and (edge.name, before.name) not in names
         text = f"{before.name}/{edge.name}"
-        found.append(Place(text, corner_title(before, edge) if either else _both(before, edge), edge.start, Target("corner", edge.name)))
+        found.append(
+            Place(text, corner_title(before, edge) if either else _both(before, edge), edge.start, Target("corner", edge.name))
+        )
         found += [
-            Place(f"{edge.name}#{number}", f"{edge_title(edge)}, joint {number}", edge.place(along).point, Target("edge", edge.name, along))
+            Place(
+                f"{edge.name}#{number}",
+                f"{edge_title(edge)}, joint {number}",
+                edge.place(along).point,
+                Target("edge", edge.name, along),
+            )
             for number, along in enumerate(joints_of(edge), 1)
         ]
         for gap in edge.gaps:
@@ -232,14 +247,21 @@ def places(piece: Piece) -> tuple[Place, ...]:
 
 def _places_inside(piece: Piece) -> list[Place]:
     found = [
-        Place(f"{d.name}.{part}", f"{plain(d.name).capitalize()}, {part}", getattr(d, part), Target("diamond", d.name, part=part))
+        Place(
+            f"{d.name}.{part}", f"{plain(d.name).capitalize()}, {part}", getattr(d, part), Target("diamond", d.name, part=part)
+        )
         for d in piece.diamonds
         for part in DIAMOND_PARTS
     ]
     for line in piece.lines:
         nodes = [line.path.start, *(segment.end for segment in line.path.segments)]
         found += [
-            Place(f"{line.name}:{number}", f"{line.title}, {'end' if number else 'beginning'}", at, Target("line", line.name, number=number))
+            Place(
+                f"{line.name}:{number}",
+                f"{line.title}, {'end' if number else 'beginning'}",
+                at,
+                Target("line", line.name, number=number),
+            )
             for number, at in enumerate(nodes)
         ]
     found += [Place(f"{HOLE}:{n}", f"Eyelet {n + 1}", at, Target(HOLE, HOLE, number=n)) for n, at in enumerate(piece.holes)]

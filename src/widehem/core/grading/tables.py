@@ -6,9 +6,11 @@ from collections.abc import Iterator, Mapping
 from dataclasses import field, replace
 from typing import Any
 
+from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.grading.size_chart import SizeChart
 from widehem.core.grading.spots import SpotError, Target, place_of, targets
+from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, ROLES
 from widehem.core.values import record
@@ -82,7 +84,10 @@ class RuleTable:
         """Raises TableError for what is no table."""
         try:
             kinds = {str(kind): _rules(rows) for kind, rows in dict(data["kinds"]).items()}
-            bands = {int(at): {str(kind): _rules(rows) for kind, rows in dict(kinds_).items()} for at, kinds_ in dict(data.get("bands", {})).items()}
+            bands = {
+                int(at): {str(kind): _rules(rows) for kind, rows in dict(kinds_).items()}
+                for at, kinds_ in dict(data.get("bands", {})).items()
+            }
             return RuleTable(code, name, float(data["unit"]), kinds, bands)
         except (KeyError, TypeError, ValueError) as error:
             raise error if isinstance(error, TableError) else TableError(f"This is no table of rules: {error}.") from None
@@ -94,12 +99,14 @@ def _rules(rows: Any) -> tuple[Rule, ...]:
 
 def _judge(kind: str, rule: Rule) -> None:
     try:
-        targets(Piece_of_nothing, rule.pattern)
+        targets(NOTHING, rule.pattern)
     except SpotError as error:
         raise TableError(f"{KINDS[kind]}: {error}") from None
     for way, value in (("out", rule.out), ("up", rule.up)):
         if not -MOST <= value <= MOST:
-            raise TableError(f"{KINDS[kind]}, {rule.pattern}: {value:g} {way} is more than a spot moves a step; {MOST:g} is the most.")
+            raise TableError(
+                f"{KINDS[kind]}, {rule.pattern}: {value:g} {way} is more than a spot moves a step; {MOST:g} is the most."
+            )
 
 
 def kind_of(piece: Piece) -> str:
@@ -147,8 +154,7 @@ def frame_of(piece: Piece) -> Frame:
 
 
 def rules_for(table: RuleTable, piece: Piece, step: int = 0) -> dict[Target, Rule]:
-    """The rule of every spot of a piece that has one: the first that fits. step: of how many steps from the base, for the bands.
-    """
+    """The rule of every spot of a piece that has one: the first that fits. step: of how many steps from the base, for the bands."""
     kind, found = kind_of(piece), dict[Target, Rule]()
     for rule in (*_banded(table, kind, step), *table.kinds.get(kind, ())):
         for target in targets(piece, rule.pattern):
@@ -194,12 +200,9 @@ def edge_words(name: str) -> str:
 
 
 def _nothing() -> Piece:
-    from widehem.core.geometry.paths import Path
-    from widehem.core.pattern.edge import Edge
-
     spots = Point(0.0, 0.0), Point(0.0, 1.0), Point(1.0, 1.0)
     sides = zip(spots, (*spots[1:], spots[0]), ("side", "hem", "neck"), strict=True)
     return Piece("none", "None", tuple(Edge(name, (Path.through(a, b),)) for a, b, name in sides))
 
 
-Piece_of_nothing = _nothing()
+NOTHING = _nothing()

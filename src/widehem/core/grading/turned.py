@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from widehem.core.grading.net import Net
 from widehem.core.geometry.points import Point
+from widehem.core.grading.net import Net
 from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.ring import turn_between
 from widehem.core.values import record
