@@ -17,10 +17,10 @@ side/waist 1 0
 side@waist 1 0
 *@waist.legs 0.45 0
 *@waist.point 0.45 0
-*waist_dart*.top 0.45 0
-*waist_dart*.bottom 0.45 0
-*waist_dart*.inner 0.45 0
-*waist_dart*.outer 0.45 0
+*dart*@inside.top 0.45 0
+*dart*@inside.bottom 0.45 0
+*dart*@inside.inner 0.45 0
+*dart*@inside.outer 0.45 0
 waist/centre_* 0 0
 centre_*@waist 0 0
 """
@@ -35,15 +35,11 @@ armhole/side 1 -0.1
 +bust_point 0.2 -0.05
 *@waist.legs 0.2 0
 *@waist.point 0.2 -0.05
-*waist_dart*.top 0.2 -0.05
-*waist_dart*.bottom 0.2 0
-*waist_dart*.inner 0.2 0
-*waist_dart*.outer 0.2 0
+*dart*@inside.top 0.2 -0.05
+*dart*@inside.bottom 0.2 0
+*dart*@inside.inner 0.2 0
+*dart*@inside.outer 0.2 0
 *bust_dart*.point 0.2 -0.05
-front_dart.top 0.2 -0.05
-front_dart.bottom 0.2 0
-front_dart.inner 0.2 0
-front_dart.outer 0.2 0
 side/waist 1 0
 side@waist 1 0
 waist/centre_* 0 0
@@ -67,10 +63,10 @@ centre_*@waist 0 0
 """
 _BARE_BACK = """
 neck/centre_back 0 -0.1
-*dart*.top 0.5 -0.1
-*dart*.bottom 0.5 0
-*dart*.inner 0.5 0
-*dart*.outer 0.5 0
+*dart*@inside.top 0.5 -0.1
+*dart*@inside.bottom 0.5 0
+*dart*@inside.inner 0.5 0
+*dart*@inside.outer 0.5 0
 """
 _BARE_FRONT = """
 neck/centre_front 0 0.4

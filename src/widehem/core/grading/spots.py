@@ -9,7 +9,7 @@
     =hip               the height of a level             grain:0       an end of the grain line
     hip^0              where a level bends               +bust_point   a mark of the body
 
-An edge goes by its name or by its role; in tables also * and ?, and `or` between addresses that stand in for each other.
+A dart may be asked for by the edge it lies in, *@waist.legs, or as one pointed at both ends, *@inside.top. An edge goes by its name or by its role; in tables also * and ?, and `or` between addresses that stand in for each other.
 """
 
 from __future__ import annotations
@@ -26,7 +26,8 @@ from widehem.core.values import record
 
 DART_PARTS = ("point", "apex", "middle", "inner", "outer", "legs")
 DIAMOND_PARTS = ("top", "bottom", "inner", "outer")
-GRAIN, HOLE = "grain", "hole"
+SAME = 1e-4  # cm
+GRAIN, HOLE, INSIDE = "grain", "hole", "inside"
 CORNERS = {
     frozenset(("neck", "shoulder")): "side neck point", frozenset(("armhole", "shoulder")): "shoulder tip",
     frozenset(("armhole", "side")): "underarm point", frozenset(("cap", "underarm")): "underarm point",
@@ -76,10 +77,19 @@ class SpotError(ValueError):
 def targets(piece: Piece, text: str) -> tuple[Target, ...]:
     """What an address means on a piece: nothing where it is not there; several where it is a pattern. Raises SpotError."""
     for one in text.split(" or "):
-        found = tuple(dict.fromkeys(_targets(piece, one.strip())))
+        found = tuple(dict.fromkeys(_at_corner(piece, target) for target in _targets(piece, one.strip())))
         if found:
             return found
     return ()
+
+
+def _at_corner(piece: Piece, target: Target) -> Target:
+    """A place at the very end of an edge is its corner."""
+    if target.kind == "edge":
+        edge = piece.edge(target.name)
+        if target.along < SAME or target.along > edge.length - SAME:
+            return Target("corner", target.name if target.along < SAME else piece.beside(target.name)[1].name)
+    return target
 
 
 def _targets(piece: Piece, text: str) -> Iterator[Target]:
@@ -131,16 +141,17 @@ def _edges(piece: Piece, name: str) -> tuple[Edge, ...]:
 
 
 def _corners(piece: Piece, one: str, two: str) -> Iterator[Target]:
-    """The corner at which one edge ends and the next begins; in the other order where there is none in this."""
-    for first, second in ((one, two), (two, one)):
-        found = [
-            Target("corner", after.name)
-            for before, after in piece.corners()
-            if _is(piece, before, first) and _is(piece, after, second)
-        ]
-        if found:
-            yield from found
-            return
+    """The corner at which one edge ends and the next begins; in the other order where there is none in this. Patterns and roles
+    that mean several edges find them all."""
+    orders = [_in_order(piece, first, second) for first, second in ((one, two), (two, one))]
+    exact = piece.has(one) and piece.has(two)
+    yield from orders[0] or orders[1] if exact else dict.fromkeys((*orders[0], *orders[1]))
+
+
+def _in_order(piece: Piece, one: str, two: str) -> list[Target]:
+    return [
+        Target("corner", after.name) for before, after in piece.corners() if _is(piece, before, one) and _is(piece, after, two)
+    ]
 
 
 def _is(piece: Piece, edge: Edge, name: str) -> bool:
@@ -157,7 +168,7 @@ def _darts(piece: Piece, name: str, on: str, part: str) -> Iterator[Target]:
                     and (isinstance(gap, Dart) or part in ("inner", "outer", "legs"))
                 ):
                     yield Target("dart", gap.name, part=part)
-    if on == "*":
+    if on in ("*", INSIDE):
         yield from (
             Target("diamond", d.name, part=part) for d in piece.diamonds if fnmatchcase(d.name, name) and part in DIAMOND_PARTS
         )
