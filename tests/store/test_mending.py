@@ -27,7 +27,7 @@ RELEASED = {  # what each does; one that is out is never changed, only followed 
     "0001": "67b4af5ff4ee", "0002": "89754803efa0", "0003": "599f001ff888", "0004": "adb2b9a6ea9b",
     "0005": "c6eb38b31b1a", "0006": "02d1f1c5fab4", "0007": "84ce9521679d", "0008": "91ef2e3781f3",
     "0009": "b12215a2325d", "0010": "037c5f6b193c", "0011": "97d536e75dfc", "0012": "cd9424bed9c2", "0013": "ce216dae8e7a",
-    "0014": "305c20d67241", "0015": "ac4d022af8eb",
+    "0014": "305c20d67241", "0015": "ac4d022af8eb", "0016": "f185f2468b33",
 }  # fmt: skip
 
 

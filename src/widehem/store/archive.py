@@ -15,6 +15,7 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.figure_tables import TABLES as FIGURES
 from widehem.core.output.photo import LARGE_SIDE, SIDE, PhotoError, small_photo
 from widehem.store.archive_values import ArchiveError, checked_json
+from widehem.store.grading import referred
 from widehem.store.journal import columns_of, tell, true_value, values_of
 from widehem.store.models import (
     AcceptedDoubt,
@@ -23,6 +24,8 @@ from widehem.store.models import (
     DesignRow,
     DesignVersion,
     Docket,
+    HouseRules,
+    HouseSizes,
     HouseTable,
     Note,
     Photo,
@@ -36,7 +39,7 @@ from widehem.store.models import (
 FORMAT, VERSION = "widehem-archive", 1
 LARGEST, MOST_ROWS = 60 * 1024 * 1024, 200_000
 PARTS: tuple[type[Base], ...] = (
-    HouseTable, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, Note,
+    HouseTable, HouseSizes, HouseRules, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, Note,
 )  # fmt: skip
 WITH_PICTURES = (Photo, Picture, Traced)
 LEFT_OUT = {"version", "binned_at"}
@@ -74,8 +77,17 @@ def _rows(session: Session, production: Production, *, pictures: bool) -> Iterab
         for w in wearers
         if w.figure.startswith(HOUSE) and w.figure.removeprefix(HOUSE).isdecimal()
     }
+    gradings = list(session.scalars(select(DesignRow.grading).where(DesignRow.id.in_(drawn))))
+    graded = {
+        int(code.removeprefix(HOUSE))
+        for data in (*gradings, production.cast)
+        for code in referred(data or {})
+        if code.removeprefix(HOUSE).isdecimal()
+    }
     found: dict[type[Base], Any] = {
         HouseTable: select(HouseTable).where(HouseTable.id.in_(tables)),
+        HouseSizes: select(HouseSizes).where(HouseSizes.id.in_(graded)),
+        HouseRules: select(HouseRules).where(HouseRules.id.in_(graded)),
         DesignRow: select(DesignRow).where(DesignRow.id.in_(drawn)).order_by(DesignRow.id),
         DesignVersion: select(DesignVersion).where(DesignVersion.design_id.in_(drawn)).order_by(DesignVersion.id),
         Traced: select(Traced).where(Traced.design_id.in_(drawn)),
@@ -260,10 +272,33 @@ def _renumbered(table: str, row: Mapping[str, Any], new: Mapping[str, Mapping[in
             values["figure"] = f"{HOUSE}{new['house_table'][int(number)]}"
         elif figure not in FIGURES:
             values.pop("figure", None)
+    if table == "design" and values.get("grading"):
+        values["grading"] = {
+            name: _here(value, new["house_sizes" if name == "chart" else "house_rules"])
+            if name in ("chart", "rules")
+            else value
+            for name, value in values["grading"].items()
+        }
+    if table == "production" and values.get("cast"):
+        kind, _, code = str(values["cast"].get("against", "")).partition(":")
+        known = {
+            "sizes": _here(code, new["house_sizes"]),
+            "design": str(new["design"].get(int(code), "")) if code.isdecimal() else "",
+        }.get(kind, "")
+        values["cast"] = {**values["cast"], "against": f"{kind}:{known}" if known else "sizes:curved"}
     if table == "note":
         pictures = new["picture"]
         values["pictures"] = [pictures[n] for n in values.get("pictures", []) if isinstance(n, int) and n in pictures]
     return values, bodice
+
+
+def _here(code: Any, numbers: Mapping[int, int]) -> str:
+    """The code of something of the house as it is here."""
+    text = str(code)
+    number = text.removeprefix(HOUSE)
+    return (
+        f"{HOUSE}{numbers[int(number)]}" if text.startswith(HOUSE) and number.isdecimal() and int(number) in numbers else text
+    )
 
 
 def _same_block(session: Session, values: Mapping[str, Any]) -> DesignRow | None:

@@ -9,6 +9,9 @@ from widehem.core.design.design import steps_from
 from widehem.core.design.files import DesignFileError, check_step
 from widehem.core.drafting.outlined_data import checked
 from widehem.core.drafting.outlines import OutlineError
+from widehem.core.grading.kept import HowCast, HowGraded
+from widehem.core.grading.size_chart import MOST_SIZES
+from widehem.core.grading.tables import RuleTable
 from widehem.core.marking.finishes import FINISHES
 from widehem.core.marking.plans import KINDS, PlanError, plan_named
 from widehem.core.marking.wanted import USES
@@ -141,9 +144,35 @@ def _numbers(value: Any) -> list[int]:
     return list(value)
 
 
+def _grading(value: Any) -> dict[str, Any]:
+    return HowGraded.from_data(_fields(value)).as_data() if value else {}
+
+
+def _cast(value: Any) -> dict[str, Any]:
+    return HowCast.from_data(_fields(value)).as_data() if value else {}
+
+
+def _names(value: Any) -> list[str]:
+    if not isinstance(value, list) or len(value) > MOST_SIZES or not all(isinstance(v, str) and len(v) <= 20 for v in value):
+        raise ArchiveError("a list of short names belongs there.")
+    return list(value)
+
+
+def _rows_of_sizes(value: Any) -> dict[str, list[float]]:
+    found = {str(code): [float(v) for v in values] for code, values in _fields(value).items()}
+    if any(len(values) > MOST_SIZES or any(not 0 < v < 500 for v in values) for values in found.values()):
+        raise ArchiveError("rows of figures in centimetres belong there.")
+    return found
+
+
+def _rules(value: Any) -> dict[str, Any]:
+    return RuleTable.from_data("archived", "Archived", _fields(value)).as_data()
+
+
 CHECKS: Mapping[str, Callable[[Any], Any]] = {
     "house_table.row": _figures, "house_table.formulas": _texts, "design.options": _texts, "design.ease": _texts, "design.steps": _steps,
     "design.outlines": checked, "design_version.data": _design, "docket.options": _texts, "docket.ease": _texts, "docket.house": _house,
     "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _steps, "docket.marking": _marking,
-    "docket.accepted": _accepted, "docket.stays": _design, "note.pictures": _numbers,
+    "docket.accepted": _accepted, "docket.stays": _design, "note.pictures": _numbers, "design.grading": _grading, "production.cast": _cast, "house_sizes.sizes": _names, "house_sizes.letters": _names,
+    "house_sizes.rows": _rows_of_sizes, "house_rules.data": _rules,
 }  # fmt: skip

@@ -1,11 +1,13 @@
-"""The tables of what the house has of its own: lists of measures, figure tables, plans of ease, values."""
+"""The tables of what the house has of its own: lists of measures, figure tables, plans of ease, values, size charts, shift rules, and
+what hangs on the rail."""
 
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 
-from sqlalchemy import String, UniqueConstraint
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy import ForeignKey, LargeBinary, String, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from widehem.store.base import Base, now
 
@@ -81,3 +83,67 @@ class Printer(Base):
     across: Mapped[str] = mapped_column(String(20))
     down: Mapped[str] = mapped_column(String(20))
     address: Mapped[str] = mapped_column(String(80), default="", server_default="")
+
+
+class HouseSizes(Base):
+    """A size chart of the workroom's own. figure: code of a figure table; base: number of its base size, from 0; rows: cm by size for
+    each measure."""
+
+    __tablename__ = "house_sizes"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    figure: Mapped[str] = mapped_column(String(40), default="curved")
+    key: Mapped[str] = mapped_column(String(40), default="bust")
+    sizes: Mapped[list[str]]
+    letters: Mapped[list[str]]
+    base: Mapped[int]
+    rows: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def code(self) -> str:
+        """The code a design keeps."""
+        return f"house-{self.id}"
+
+
+class HouseRules(Base):
+    """A table of shift rules of the workroom's own, as data."""
+
+    __tablename__ = "house_rules"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    data: Mapped[dict[str, Any]]
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+    @property
+    def code(self) -> str:
+        """The code a design keeps."""
+        return f"house-{self.id}"
+
+
+class OnRail(Base):
+    """A finished garment on the rail. fits: the body it fits by measure, as it was written, unit and all: what it measures, less the
+    ease it wants. production_id: what it is lent to, None when it is free."""
+
+    __tablename__ = "on_rail"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    kind: Mapped[str] = mapped_column(String(60), default="")
+    place: Mapped[str] = mapped_column(String(120), default="")
+    words: Mapped[str] = mapped_column(String(400), default="")
+    fits: Mapped[dict[str, str]]
+    ease: Mapped[dict[str, str]] = mapped_column(default=dict)
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    photo: Mapped[RailPhoto | None] = relationship(cascade="all, delete-orphan", passive_deletes=True)
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+
+class RailPhoto(Base):
+    """A small picture of a garment on the rail, drawn anew from what was sent."""
+
+    __tablename__ = "rail_photo"
+    on_rail_id: Mapped[int] = mapped_column(ForeignKey("on_rail.id", ondelete="CASCADE"), primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)

@@ -12,23 +12,62 @@ from widehem.core.drafting.ease_plans import over_layers
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.wear import Wear
 from widehem.store.base import Base, now
-from widehem.store.house_rows import HouseEase, HouseList, HouseRow, HouseTable, Printer
+from widehem.store.house_rows import (
+    HouseEase,
+    HouseList,
+    HouseRow,
+    HouseRules,
+    HouseSizes,
+    HouseTable,
+    OnRail,
+    Printer,
+    RailPhoto,
+)
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
 
 __all__ = [
-    "NEVER_CHANGED", "AcceptedDoubt", "Base", "ChartRow", "DesignRow", "DesignVersion", "Docket", "Event", "Heard", "HouseEase", "HouseList",
-    "HouseRow", "HouseTable", "Intake", "IntakeChart", "IntakeReading", "IntakeWearer", "Listening", "Note", "Photo", "Picture", "Printer",
-    "Production", "ReadingRow", "Traced", "Wearer", "now",
+    "NEVER_CHANGED",
+    "AcceptedDoubt",
+    "Base",
+    "ChartRow",
+    "DesignRow",
+    "DesignVersion",
+    "Docket",
+    "Event",
+    "Heard",
+    "HouseEase",
+    "HouseList",
+    "HouseRow",
+    "HouseRules",
+    "HouseSizes",
+    "HouseTable",
+    "Intake",
+    "IntakeChart",
+    "IntakeReading",
+    "IntakeWearer",
+    "Listening",
+    "Note",
+    "OnRail",
+    "Photo",
+    "Picture",
+    "Printer",
+    "Production",
+    "RailPhoto",
+    "ReadingRow",
+    "Traced",
+    "Wearer",
+    "now",
 ]  # fmt: skip
 
 
 class Production(Base):
-    """A production and the company that makes it."""
+    """A production and the company that makes it. cast: how its cast is planned: against which sizes, how far is altered."""
 
     __tablename__ = "production"
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120))
     company: Mapped[str] = mapped_column(String(120), default="")
+    cast: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     created_at: Mapped[datetime] = mapped_column(default=now)
     binned_at: Mapped[datetime | None]
     wearers: Mapped[list[Wearer]] = relationship(
@@ -158,7 +197,8 @@ class AcceptedDoubt(Base):
 class DesignRow(Base):
     """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were
     written, unit and all; steps as they stand in a file. outlines: what it is made of, where no method
-    draws it. own: a maker named it and works on it; else it is just a block."""
+    draws it. own: a maker named it and works on it; else it is just a block. grading: how it is graded: way, chart, table, single
+    rules, breaks."""
 
     __tablename__ = "design"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -170,6 +210,7 @@ class DesignRow(Base):
     steps: Mapped[list[Any]] = mapped_column(default=list)
     outlines: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     own: Mapped[bool] = mapped_column(default=False, server_default="0")
+    grading: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     summary: Mapped[str] = mapped_column(String(300), default="", server_default="")
     notes: Mapped[str] = mapped_column(String(2000), default="", server_default="")
     binned_at: Mapped[datetime | None]

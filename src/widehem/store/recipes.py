@@ -85,7 +85,7 @@ def copy_of(session: Session, row: DesignRow, name: str) -> DesignRow:
     """Another design of the house that begins as this one is."""
     made = DesignRow(
         name=name, method=row.method, rules=row.rules, options=dict(row.options), ease=dict(row.ease), steps=list(row.steps), own=True,
-        summary=row.summary, notes=row.notes, outlines=row.outlines,
+        summary=row.summary, notes=row.notes, outlines=row.outlines, grading=dict(row.grading),
     )  # fmt: skip
     session.add(made)
     session.flush()
