@@ -322,3 +322,50 @@ def edge_title(edge: Edge) -> str:
     """What a maker calls an edge, at the beginning of a sentence."""
     words = plain(edge.name) if edge.name != edge.role else ROLES[edge.role].words
     return words[:1].upper() + words[1:]
+
+
+def words_of(text: str) -> str:
+    """What an address of a rule means, in words: 'Side neck point'."""
+    found = _ADDRESS.match(text.partition(" or ")[0].strip())
+    if found is None:
+        return ""
+    words = _words(found)
+    return words[:1].upper() + words[1:]
+
+
+def _words(found: re.Match[str]) -> str:
+    if found["mark"]:
+        return _edge_words(found["mark"])
+    if found["level"]:
+        return f"height of the {_edge_words(found['level'])} line"
+    if found["bent"]:
+        return f"{_edge_words(found['bent'])} line, where it bends"
+    if found["a"]:
+        known = CORNERS.get(frozenset((found["a"].rstrip("_*"), found["b"].rstrip("_*"))))
+        return known or f"{_edge_words(found['a'])} and {_edge_words(found['b'])}"
+    if found["joint"]:
+        which = {"top": "highest joint", "low": "lowest joint"}.get(found["n"], f"joint {found['n']}")
+        return f"{_edge_words(found['joint'])}, {which}"
+    if found["across"]:
+        return f"{_edge_words(found['across'])} at the {_edge_words(found['at'])}"
+    if found["edge"]:
+        return f"{float(found['share']):.0%} along the {_edge_words(found['edge'])}"
+    if found["noted"]:
+        return f"{_edge_words(found['noted'])}, notch {found['notch'].strip('* ')}"
+    if found["dart"]:
+        on = found["on"] or ""
+        where = (
+            "dart pointed at both ends"
+            if on == INSIDE
+            else f"dart in the {_edge_words(on)}"
+            if on
+            else _edge_words(found["dart"])
+        )
+        return f"{where}, {found['part']}"
+    node = "all of it" if found["node"] == "*" else f"node {found['node']}"
+    return f"{_edge_words(found['line'])}, {node}"
+
+
+def _edge_words(name: str) -> str:
+    bare = name.strip("*_?")
+    return ROLES[bare].words if bare in ROLES else {"centre": "centre"}.get(bare, plain(bare))
