@@ -17,6 +17,7 @@ from widehem.jobs import (  # noqa: F401 - registers their kinds
     gallery,
     intake,
     materials,
+    nest_files,
     outlines,
     papers,
     plotting,

@@ -10,10 +10,12 @@ from sqlalchemy.orm import Session
 from widehem.core.grading.first_table import FIRST
 from widehem.core.grading.house_charts import HOUSE
 from widehem.core.grading.kept import HowCast, HowGraded, KeptError
+from widehem.core.grading.nest import Grading, ways_of
 from widehem.core.grading.size_chart import SizeChart, SizeChartError
 from widehem.core.grading.spots import SpotError
 from widehem.core.grading.tables import RuleTable, TableError
 from widehem.store.models import DesignRow, HouseRules, HouseSizes, Production
+from widehem.store.recipes import named_of
 
 SHIPPED_RULES = {FIRST.code: FIRST}
 
@@ -85,6 +87,21 @@ def how_graded(row: DesignRow) -> HowGraded:
         return HowGraded.from_data(row.grading or {})
     except (KeptError, SpotError):
         return HowGraded()
+
+
+def grading_of(session: Session, row: DesignRow) -> Grading:
+    """A design with the chart and the table it is graded by; as usual where one of them is gone. Raises OptionError."""
+    how, design = how_graded(row), named_of(row).design
+    ways = ways_of(design)
+    charts, tables = all_sizes(session), all_rules(session)
+    return Grading(
+        design,
+        charts.get(how.chart, HOUSE["curved"]),
+        how.way if how.way in ways else ways[0],
+        tables.get(how.rules, FIRST),
+        how.own,
+        how.breaks,
+    )
 
 
 def how_cast(row: Production) -> HowCast:

@@ -11,6 +11,7 @@ from widehem.jobs.archives import ARCHIVE, ARCHIVE_IN
 from widehem.jobs.cast_files import CAST
 from widehem.jobs.intake import INTAKE
 from widehem.jobs.ledger import DONE, FAILED, STOPPED, Job
+from widehem.jobs.nest_files import NEST
 from widehem.jobs.outlines import OUTLINES
 from widehem.jobs.papers import FILE
 from widehem.web.door import own_path
@@ -22,7 +23,7 @@ from widehem.web.show import is_htmx
 from widehem.web.writing import announce
 
 pages = Blueprint("at_work", __name__)
-FILES = (FILE, CAST, ARCHIVE)  # kinds that end in a file to take
+FILES = (FILE, CAST, ARCHIVE, NEST)  # kinds that end in a file to take
 MOST, KEY = 6, "works"  # jobs a browser is told of, the newest
 SHORT = 1.5  # seconds that are waited for a piece of work before a page is shown to wait on
 STATES = {DONE: ("true", "done"), FAILED: ("not", "failed"), STOPPED: ("open", "stopped")}

@@ -134,13 +134,13 @@ def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armh
     )
 
 
-def finished(design: Design, drawn: Draft, state: State) -> Made:
-    """What comes of a drawing and the garment that its steps have made."""
+def finished(design: Design, drawn: Draft, state: State, *, shown: bool = True) -> Made:
+    """What comes of a drawing and the garment that its steps have made. shown: it is drawn on a board, with all its marks."""
     garment, old = state.garment, stale(state)
     said = (*drawn.notes, *state.said, *(words for _, words in old))
     told = (*("" for _ in drawn.notes), *state.told, *("stale" for _ in old))
     table = _table(drawn, garment)
-    marks = drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
+    marks = () if not shown else drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
     return Made(
         design, drawn.chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
         state.notions, told,
@@ -163,9 +163,9 @@ def styled(design: Design, drawn: Draft, garment: Garment) -> State:
 
 
 def with_garment(made: Made, garment: Garment, demands: tuple[Demand, ...]) -> Made:
-    """The same with the garment in another size, asked other things: lying where it lay, its lines drawn again."""
-    table = _table(made.draft, garment)
-    return replace(made, garment=garment, demands=demands, table=table, marks=_drawn_again(made.draft, garment, table))
+    """The same with the garment in another size, asked other things, lying where it lay: for the table and for paper, not for the
+    board, on which a drawing is followed."""
+    return replace(made, garment=garment, demands=demands, table=_table(made.draft, garment), marks=())
 
 
 def context_of(made: Made) -> Context:

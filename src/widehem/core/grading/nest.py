@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Hashable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import replace
-from typing import Literal
+from typing import Generic, Literal, TypeVar
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step, method_design
@@ -144,28 +145,41 @@ class Nest:
         return tuple(found)
 
 
-class _Kept:
-    """The latest garments drawn for a size, by everything they depend on."""
+Thing = TypeVar("Thing")
 
-    def __init__(self, most: int) -> None:
-        self._most, self._kept = most, OrderedDict[Hashable, Made]()
 
-    def made(self, design: Design, chart: Chart, armhole: Armhole | None) -> Made:
-        key = design.key(), chart_key(chart), armhole
-        found = self._kept.get(key)
+class _Kept(Generic[Thing]):
+    """The latest of what was drawn for a size, by everything it depends on."""
+
+    def __init__(self, work: Callable[[Design, Chart, Armhole | None], Thing]) -> None:
+        self._work, self._kept = work, OrderedDict[Hashable, Thing]()
+
+    def of(self, key: Hashable, design: Design, chart: Chart, armhole: Armhole | None) -> Thing:
+        whole = key, chart_key(chart), armhole
+        found = self._kept.get(whole)
         if found is None:
-            found = self._kept[key] = make(design, chart, armhole=armhole)
-            while len(self._kept) > self._most:
-                self._kept.popitem(last=False)
-        else:
-            self._kept.move_to_end(key)
+            found = self._kept[whole] = self._work(design, chart, armhole)
+            while len(self._kept) > KEPT:
+                with suppress(KeyError):  # another thread was faster
+                    self._kept.popitem(last=False)
         return found
 
     def clear(self) -> None:
         self._kept.clear()
 
 
-REDRAWN = _Kept(KEPT)
+REDRAWN = _Kept[Made](lambda design, chart, armhole: make(design, chart, armhole=armhole))
+DRAWN = _Kept[Draft](drawn_for)
+
+
+def redrawn(design: Design, chart: Chart, armhole: Armhole | None = None) -> Made:
+    """A design drawn on a body."""
+    return REDRAWN.of(design.key(), design, chart, armhole)
+
+
+def drawing(design: Design, chart: Chart, armhole: Armhole | None = None) -> Draft:
+    """The drawing of a design on a body, before its steps."""
+    return DRAWN.of(design.block_key(), design, chart, armhole)
 
 
 def broken(design: Design, breaks: Iterable[Break], size: int) -> Design:
@@ -236,13 +250,13 @@ def _armhole(grading: Grading, size: int) -> Armhole | None:
     method = grading.design.drawn_by
     if not method.for_armhole:
         return None
-    return armhole_in(REDRAWN.made(method_design(METHODS[method.made_for]), grading.chart.column(size), None))
+    return armhole_in(redrawn(method_design(METHODS[method.made_for]), grading.chart.column(size), None))
 
 
 def _base(grading: Grading) -> _Base:
     chart = grading.chart
     armhole = _armhole(grading, chart.base)
-    drawn = drawn_for(grading.design_at(chart.base), chart.column(chart.base), armhole)
+    drawn = drawing(grading.design_at(chart.base), chart.column(chart.base), armhole)
     return _Base(drawn, Grader(drawn.garment, grading.table, chart), armhole, unruled(drawn.garment))
 
 
@@ -253,7 +267,7 @@ def _by_rules(grading: Grading, base: _Base, wanted: Iterable[int]) -> tuple[dic
     for size in wanted:
         try:
             armhole = _armhole(grading, size)
-            drawn = drawn_for(grading.design_at(size), grading.chart.column(size), armhole)
+            drawn = drawing(grading.design_at(size), grading.chart.column(size), armhole)
             holes = None if armhole is None or base.armhole is None else (base.armhole.whole, armhole.whole)
             moved = base.grader.at(size, holes) if size != grading.chart.base else Shifted(base.drawn.garment, {}, {})
             garment = moved.garment
@@ -265,7 +279,7 @@ def _by_rules(grading: Grading, base: _Base, wanted: Iterable[int]) -> tuple[dic
             continue
         if size != grading.chart.base:
             state = replace(state, garment=notches_laid(state.garment, state.demands), demands=asked_in_size(state.demands))
-        done[size] = Sized(size, finished(grading.design_at(size), drawn, state), moved)
+        done[size] = Sized(size, finished(grading.design_at(size), drawn, state, shown=False), moved)
     return done, failed
 
 
@@ -275,7 +289,7 @@ def _redrawn(grading: Grading, wanted: Iterable[int]) -> tuple[dict[int, Sized],
     failed: dict[int, Saying] = {}
     for size in wanted:
         try:
-            made = REDRAWN.made(grading.design_at(size), grading.chart.column(size), _armhole(grading, size))
+            made = redrawn(grading.design_at(size), grading.chart.column(size), _armhole(grading, size))
         except (CannotDraft, OptionError, OutlineError, PatternError) as error:
             failed[size] = said(error)
             continue
@@ -317,7 +331,7 @@ def _own_sizes(grading: Grading) -> Nest:
         design = replace(grading.design, options={**grading.design.options, "size": float(size + 1)})
         try:
             outlined(outlines, size + 1)
-            done[size] = Sized(size, REDRAWN.made(design, grading.chart.column(grading.chart.base), None))
+            done[size] = Sized(size, redrawn(design, grading.chart.column(grading.chart.base), None))
         except (CannotDraft, OptionError, OutlineError, PatternError) as error:
             failed[size] = said(error)
     return Nest(names, base, "own", done, failed)

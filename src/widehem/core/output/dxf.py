@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Mapping
+import re
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ezdxf import units
@@ -13,6 +14,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
+from widehem.core.marking.labels import Heading
 from widehem.core.marking.made import Pattern
 from widehem.core.output.ink import Dot, Ink, Stroke
 from widehem.core.output.laid import Laid
@@ -45,6 +47,28 @@ def pattern_dxf(pattern: Pattern, scale: float = 1.0) -> bytes:
     words = " - ".join(part for part in (head.costume, head.wearer, head.production, scale_words(scale), "units: mm") if part)
     model.add_text(words, height=8, dxfattribs={"layer": "15"}).set_placement((0, TEST_CM * MM_PER_CM + 30))
     return written(drawing)
+
+
+def blocks_dxf(blocks: Sequence[tuple[str, Laid]], scale: float, head: Heading) -> bytes:
+    """Pieces of several sizes where they lie, each as a block with layers of its size, in mm; y upwards."""
+    drawing = new_drawing()
+    model = drawing.modelspace()
+    for size in dict.fromkeys(size for size, _ in blocks):
+        for layer, color in dict.fromkeys(LAYERS.values()):
+            drawing.layers.add(f"{layer}_{_safe(size)}", color=color).description = f"{LAYER_WORDS[layer]}, size {size}"
+    for size, laid in blocks:
+        name = add_block(drawing, laid, scale, of=_safe(size))
+        left, _, _, bottom = laid.marked.bounds
+        model.add_blockref(name, (left * MM_PER_CM * scale, -bottom * MM_PER_CM * scale))
+    _test_squares(model)
+    words = " - ".join(part for part in (head.costume, head.version, scale_words(scale), "units: mm") if part)
+    model.add_text(words, height=8, dxfattribs={"layer": "15"}).set_placement((0, TEST_CM * MM_PER_CM + 30))
+    return written(drawing)
+
+
+def _safe(size: str) -> str:
+    """The name of a size as a layer can carry it."""
+    return re.sub(r"[^A-Za-z0-9.-]+", "-", size) or "size"
 
 
 def new_drawing() -> Any:

@@ -20,17 +20,22 @@ class Layers:
         self.forms: list[str] = []
         self._groups: list[Any] = []
 
-    def add(self, ink: Sequence[Ink], size: tuple[float, float], scale: float, of: str = "") -> None:
-        """Put ink on layers by its kind. size: of the work, cm of the garment; of: which size it is, where there are several."""
+    def add(
+        self, ink: Sequence[Ink], size: tuple[float, float], scale: float, of: str = "", dash: Sequence[float] = ()
+    ) -> None:
+        """Put ink on layers by its kind. size: of the work, cm of the garment; of: which size it is, where there are several; dash: of its
+        cutting line, points."""
         for kind, title in KINDS.items():
             mine = [mark for mark in ink if mark.kind == kind]
             if mine:
-                self._form(f"{of} {title}".strip(), f"work-{len(self.forms)}", mine, size, scale)
+                self._form(f"{of} {title}".strip(), f"work-{len(self.forms)}", mine, size, scale, dash)
 
-    def _form(self, title: str, name: str, ink: Sequence[Ink], size: tuple[float, float], scale: float) -> None:
+    def _form(
+        self, title: str, name: str, ink: Sequence[Ink], size: tuple[float, float], scale: float, dash: Sequence[float]
+    ) -> None:
         wide, high = size[0] * scale * POINTS_PER_CM, size[1] * scale * POINTS_PER_CM
         self.canvas.beginForm(name, 0, -high, wide, 0)
-        draw_ink(self.canvas, ink, scale)
+        draw_ink(self.canvas, ink, scale, dash)
         self.canvas.endForm()
         document = self.canvas._doc
         group = document.Reference(PDFDictionary({"Type": PDFName("OCG"), "Name": PDFString(title)}))

@@ -71,9 +71,12 @@ class _CanvasPen:
         self.path.curveTo(*self.place(out), *self.place(into), *self.place(end))
 
 
-def stroke(canvas: Canvas, paths: Sequence[Path], kind: str, place: Place, *, closed: bool = False, fill: bool = False) -> None:
-    """Draw paths joined one after another with the look of this kind of line."""
+def stroke(
+    canvas: Canvas, paths: Sequence[Path], kind: str, place: Place, *, closed: bool = False, fill: bool = False, dashed: Sequence[float] = (),
+) -> None:  # fmt: skip
+    """Draw paths joined one after another with the look of this kind of line. dashed: in place of its own dashes, points."""
     width, dash = LINES[kind]
+    dash = tuple(dashed) or dash
     canvas.setLineWidth(width)
     canvas.setDash(list(dash), 0) if dash else canvas.setDash()
     shape = canvas.beginPath()
@@ -87,12 +90,12 @@ def stroke(canvas: Canvas, paths: Sequence[Path], kind: str, place: Place, *, cl
     canvas.drawPath(shape, stroke=1, fill=1 if fill else 0)
 
 
-def draw_ink(canvas: Canvas, ink: Sequence[Ink], scale: float = 1.0) -> None:
-    """All the ink about the upper left corner of the work."""
+def draw_ink(canvas: Canvas, ink: Sequence[Ink], scale: float = 1.0, cut: Sequence[float] = ()) -> None:
+    """All the ink about the upper left corner of the work. cut: the dashes of its cutting lines, points."""
     place = on_paper(scale)
     for mark in ink:
         if isinstance(mark, Stroke):
-            stroke(canvas, mark.paths, mark.kind, place, closed=mark.closed)
+            stroke(canvas, mark.paths, mark.kind, place, closed=mark.closed, dashed=cut if mark.kind == "cut" else ())
         elif isinstance(mark, Dot):
             width, _ = LINES[mark.kind]
             canvas.setLineWidth(width)

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Sequence
 from itertools import product
 
 from reportlab.pdfgen.canvas import Canvas
 
 from widehem.core.marking.made import Pattern
+from widehem.core.output.ink import Ink
 from widehem.core.output.pdf_first import caution_lines, first_page, squares, words_at, write_cautions
 from widehem.core.output.pdf_layers import Layers
 from widehem.core.output.pdf_pen import POINTS_PER_CM, load_fonts
@@ -18,8 +20,12 @@ CM = POINTS_PER_CM
 WORDS_FROM, LEAST_WIDE = 12.0, 22.0  # cm: where the words beside the squares begin, and the least width of one big page
 
 
-def sheets_pdf(pattern: Pattern, paper: Paper, scale: float = 1.0, sheets: Sheets | None = None) -> bytes:
-    """The pattern cut into sheets of this paper, or whole on one page, as a PDF. sheets: where that was worked out already."""
+def sheets_pdf(
+    pattern: Pattern, paper: Paper, scale: float = 1.0, sheets: Sheets | None = None,
+    parts: Sequence[tuple[str, Sequence[Ink], Sequence[float]]] = (),
+) -> bytes:  # fmt: skip
+    """The pattern cut into sheets of this paper, or whole on one page, as a PDF. sheets: where that was worked out already. parts: what
+    is drawn in place of its pieces, where there are several sizes: the name of each, its ink, the dashes of its cutting line."""
     load_fonts()
     sheets = sheets or sheets_for(pattern, paper, scale)
     buffer = io.BytesIO()
@@ -28,7 +34,8 @@ def sheets_pdf(pattern: Pattern, paper: Paper, scale: float = 1.0, sheets: Sheet
     canvas.setCreator("Wide Hem")
     layers = Layers(canvas)
     size = sheets.layout.width, sheets.layout.height
-    layers.add([mark for laid in sheets.layout.pieces for mark in laid.ink], size, scale)
+    for of, ink, dash in parts or [("", [mark for laid in sheets.layout.pieces for mark in laid.ink], ())]:
+        layers.add(ink, size, scale, of, dash)
     if len(sheets.tiles) == 1 and not paper.height:
         _one_page(canvas, pattern, sheets, layers)
     else:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from html import escape
 
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Pattern
 from widehem.core.output.ink import KINDS, Dot, Ink, Stroke
+from widehem.core.output.laid import Layout
 from widehem.core.output.sheets import PAPERS, arranged, scale_words
 from widehem.core.units import CM_PER_INCH, MM_PER_CM
 
@@ -23,6 +25,7 @@ _LOOK = {
     "zone": 'stroke-width="0.3" stroke-dasharray="1 1"',
 }
 TEST_CM, TEST_IN = 5.0, 2.0
+MM_PER_POINT = 25.4 / 72
 
 
 def pattern_svg(pattern: Pattern, scale: float = 1.0) -> str:
@@ -30,20 +33,27 @@ def pattern_svg(pattern: Pattern, scale: float = 1.0) -> str:
 
     scale: 1 is full size, 0.5 half. Sizes are in mm on paper.
     """
-    factor = MM_PER_CM * scale
     layout = arranged(pattern, PAPERS["one"], scale).on_paper(scale, scale_words(scale))
+    groups = [(laid.marked.piece.name, "", laid.ink, ()) for laid in layout.pieces]
+    return layers_svg(groups, layout, _title(pattern), scale)
+
+
+def layers_svg(
+    groups: Sequence[tuple[str, str, Sequence[Ink], Sequence[float]]], layout: Layout, title: str, scale: float = 1.0
+) -> str:
+    """Ink in groups with a name, words and the dashes of the cutting lines (points) each, below the test squares."""
+    factor = MM_PER_CM * scale
     top = TEST_CM + 2.0
     width, height = max(layout.width, TEST_CM + TEST_IN * CM_PER_INCH + 14), layout.height + top
     rows = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width * factor:.3f}mm" height="{height * factor:.3f}mm" '
         f'viewBox="0 0 {width * factor:.3f} {height * factor:.3f}" fill="none" stroke="#000" stroke-linejoin="round">',
-        f"<title>{escape(_title(pattern))}</title>",
+        f"<title>{escape(title)}</title>",
         _test_squares(scale),
         f'<g transform="translate(0 {top * factor:.3f}) scale({factor:g})" id="pieces">',
     ]
-    for laid in layout.pieces:
-        rows.append(f'<g id="{laid.marked.piece.name}">')
-        ink = laid.ink
+    for name, words, ink, dash in groups:
+        rows.append(f'<g id="{escape(name)}">' + (f"<title>{escape(words)}</title>" if words else ""))
         for kind in KINDS:
             inside = [_draw(mark) for mark in ink if mark.kind == kind]
             if inside:
@@ -51,6 +61,11 @@ def pattern_svg(pattern: Pattern, scale: float = 1.0) -> str:
                     'fill="#000" stroke="none" font-family="sans-serif" text-anchor="middle"'
                     if kind == "words"
                     else _LOOK[kind]
+                    + (
+                        f' stroke-dasharray="{" ".join(f"{step * MM_PER_POINT:.2f}" for step in dash)}"'
+                        if dash and kind == "cut"
+                        else ""
+                    )
                 )
                 rows.append(f'<g class="{kind}" {_scaled(look, factor)}>' + "".join(inside) + "</g>")
         rows.append("</g>")
