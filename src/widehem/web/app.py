@@ -24,6 +24,7 @@ from widehem.web import (
     asked,
     at_work,
     board,
+    cast,
     cast_files,
     charts,
     company,
@@ -55,6 +56,7 @@ from widehem.web import (
     paper,
     people,
     printers,
+    rail,
     rules,
     schools,
     sheet,
@@ -198,6 +200,8 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         grading,
         grading_rules,
         nest_files,
+        cast,
+        rail,
         company,
         notes,
     ):
@@ -227,6 +231,7 @@ def _room_for_photos() -> None:
         *outlines.WITH_FILES,
         *tracing.WITH_FILES,
         *archives.WITH_FILES,
+        *rail.WITH_FILES,
     ):
         request.max_content_length = LARGEST_FILE + LARGEST_REQUEST
 

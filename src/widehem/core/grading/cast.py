@@ -188,16 +188,14 @@ def _wears(person: Person, row: Sequence[Fit | None], sizes: Sequence[Size], at:
     _, nearest = min(known)
     found = row[nearest]
     assert found is not None
-    beyond = say("")
-    for number, one in enumerate(found.beyond):
-        name = CATALOGUE[one.code].name.lower()
-        beyond = beyond + say(f"{', ' if number else ''}{name} {{0u}} too {'large' if one.by > 0 else 'small'}", abs(one.by))
-    free = any(found is not None and found.possible for found in row)
-    if free:
+    if any(found is not None and found.possible for found in row):
         return Wears(person, "", None, say("What would fit is worn by another, or not among the sizes made."))
-    return Wears(
-        person, "", None, say(f"Nearest is {_plain(sizes[nearest].name)}: ") + beyond + say(", after all that can be altered.")
+    words = ", ".join(
+        f"{CATALOGUE[one.code].name.lower()} {{{number}u}} too {'large' if one.by > 0 else 'small'}"
+        for number, one in enumerate(found.beyond)
     )
+    told = f"Nearest is {_plain(sizes[nearest].name)}: {words}, after all that can be altered."
+    return Wears(person, "", None, say(told, *(abs(one.by) for one in found.beyond)))
 
 
 def _plain(text: str) -> str:

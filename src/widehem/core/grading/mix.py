@@ -9,13 +9,17 @@ from typing import Literal
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.make import with_garment
+from widehem.core.geometry.points import Point
 from widehem.core.grading.apply import replace_pieces
 from widehem.core.grading.demands import OF_THE_DRAWING
 from widehem.core.grading.follow import followed
-from widehem.core.grading.mixing import Source, between, field_of, mixed_piece, nets_of
+from widehem.core.grading.mixing import Field, Source, between, field_of, mixed_moves, mixed_piece, nets_of
 from widehem.core.grading.nest import Nest, Sized
 from widehem.core.grading.propose import shape_differs
+from widehem.core.grading.proposing import with_caps
+from widehem.core.grading.shift import ruled, shifted
 from widehem.core.grading.size_chart import SizeChart
+from widehem.core.grading.spots import Target
 from widehem.core.grading.tables import frame_of
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths
@@ -75,15 +79,24 @@ def mixed(nest: Nest, mix: Mix, chart: Chart | None = None) -> Mixed:
     garment = nest.sizes[body].garment
     alike = [size for size in order if shape_differs(garment, nest.sizes[size].garment) is None]
     fields = {piece.name: field_of(piece, mix.school, mix.stops, mix.lengths) for piece in garment.pieces}
-    done = {
-        piece.name: mixed_piece(
-            Source(nets_of({size: nest.sizes[size].garment.piece(piece.name) for size in alike}), body, mix.lengths),
-            fields[piece.name],
-        )
+    sources = {
+        piece.name: Source(nets_of({size: nest.sizes[size].garment.piece(piece.name) for size in alike}), body, mix.lengths)
         for piece in garment.pieces
-        if fields[piece.name].tells
     }
+    arm = _at_armhole(garment, fields)
+    sleeves = {
+        piece.name: _whole_size(sources[piece.name], piece, arm)
+        for piece in garment.pieces
+        if arm is not None and _set_in(piece, mix)
+    }
+    done = {
+        piece.name: mixed_piece(sources[piece.name], fields[piece.name])
+        for piece in garment.pieces
+        if fields[piece.name].tells and piece.name not in sleeves
+    }
+    done |= {name: shifted(ruled(garment.piece(name), moves, shut=False), moves) for name, moves in sleeves.items()}
     whole, _ = followed(garment, replace_pieces(garment, done), set(done))
+    whole = with_caps(garment, whole, sleeves)
     sized = nest.sizes[body]
     demands = _for_wearer(sized.demands, chart)
     whole = run(OPERATIONS["true.seams"], whole, Context(chart or Chart(), sized.wear, limits=sized.limits)).garment
@@ -95,6 +108,28 @@ def mixed(nest: Nest, mix: Mix, chart: Chart | None = None) -> Mixed:
         if jog > JOG
     ]  # fmt: skip
     return Mixed(whole, mixed_size, jogs, _reached(mixed_size), tuple(cautions))
+
+
+def _at_armhole(garment: Garment, fields: Mapping[str, Field]) -> float | None:
+    """The size that holds at the underarm; None without an armhole."""
+    for piece, edge in garment.edges_of("armhole"):
+        before, after = piece.beside(edge.name)
+        for spot, other in ((edge.start, before), (edge.end, after)):
+            if other.role == "side":
+                return fields[piece.name].at(spot, edge, 0.0 if other is before else edge.length)
+    return None
+
+
+def _set_in(piece: Piece, mix: Mix) -> bool:
+    """Whether a piece is a sleeve that goes with the armhole: nothing is said of its own levels."""
+    own = {line.level for line in piece.balance}
+    return any(edge.role == "cap" for edge in piece.edges) and not own & set(mix.stops)
+
+
+def _whole_size(source: Source, piece: Piece, size: float) -> dict[Target, Point]:
+    """How a piece moves into one size as a whole."""
+    moves, _ = mixed_moves(replace(source, lengths=size), Field(piece, ((0.0, size),), None, size))
+    return moves
 
 
 def _for_wearer(demands: Sequence[Demand], chart: Chart | None) -> tuple[Demand, ...]:

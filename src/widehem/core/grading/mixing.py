@@ -119,10 +119,19 @@ def between(order: Sequence[int], size: float) -> tuple[int, int]:
     return below, above
 
 
+Spans = set[tuple[int, int, int]]
+
+
 def mixed_piece(source: Source, field: Field) -> Piece:
     """The piece with every place of its outline in the size that the field tells. Raises PatternError."""
+    vectors, blended = mixed_moves(source, field)
+    return _smooth(shifted(ruled(source.net.piece, vectors, shut=False), vectors), source.net, blended)
+
+
+def mixed_moves(source: Source, field: Field) -> tuple[dict[Target, Point], Spans]:
+    """How every place of a piece moves from the size it is built on, and the spans that go from one size to another."""
     net, vectors = source.net, dict[Target, Point]()
-    blended: set[tuple[int, int, int]] = set()
+    blended: Spans = set()
     for span in net.spans:
         edge = net.piece.edges[span.edge]
         begin = net.alongs[span.edge, span.start]
@@ -142,7 +151,7 @@ def mixed_piece(source: Source, field: Field) -> Piece:
                 vectors[Target("edge", edge.name, along)] = source.move(size, _on_span(span, t))
     for line in net.piece.balance:
         vectors[Target("level", line.level)] = Point(0.0, source.move(source.lengths, _height(line.level)).y)
-    return _smooth(shifted(ruled(net.piece, vectors, shut=False), vectors), net, blended)
+    return vectors, blended
 
 
 def _dart_moved(source: Source, field: Field, leg: tuple[int, int], along: float) -> dict[Target, Point]:
@@ -159,7 +168,7 @@ def _dart_moved(source: Source, field: Field, leg: tuple[int, int], along: float
     return found
 
 
-def _smooth(piece: Piece, net: Net, blended: set[tuple[int, int, int]]) -> Piece:
+def _smooth(piece: Piece, net: Net, blended: Spans) -> Piece:
     """The piece with one line drawn through the nodes of every span that goes from one size to another."""
     edges = []
     for number, edge in enumerate(piece.edges):

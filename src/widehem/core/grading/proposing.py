@@ -13,8 +13,9 @@ from widehem.core.grading.apply import Shifted, replace_pieces
 from widehem.core.grading.demands import asked_in_size, notches_laid
 from widehem.core.grading.propose import Moves
 from widehem.core.grading.shift import ruled, shifted
-from widehem.core.grading.spots import Target
+from widehem.core.grading.spots import Target, place_of
 from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.piece import Piece
 
 if TYPE_CHECKING:
     from widehem.core.grading.nest import Sized
@@ -33,7 +34,7 @@ def by_proposal(
         if found and any(move.size > 1e-9 for move in found.values()):
             ready = ruled(piece, found, shut=False)
             pieces[piece.name] = shifted(ready, found)
-    garment = _caps(base.garment, replace_pieces(base.garment, pieces), moves, armholes)
+    garment = with_caps(base.garment, replace_pieces(base.garment, pieces), moves, armholes)
     names = [seam.name for seam in garment.seams]
     seams = drawn.garment.seams if [seam.name for seam in drawn.garment.seams] == names else garment.seams
     garment = _notched(replace(garment, seams=seams, openings=drawn.garment.openings), drawn.garment)
@@ -61,40 +62,55 @@ def _notched(garment: Garment, drawn: Garment) -> Garment:
     return garment
 
 
-def _caps(before: Garment, now: Garment, moves: Moves, armholes: tuple[Armhole | None, Armhole | None]) -> Garment:
-    """Caps with the ease they had: their heights times one factor."""
+def with_caps(
+    before: Garment, now: Garment, moves: Moves, armholes: tuple[Armhole | None, Armhole | None] = (None, None)
+) -> Garment:
+    """Caps with the ease they had before: their heights raised until they have. moves: how they were shifted; armholes: those a sleeve by
+    itself is drawn for."""
     cap = before.one_side("cap")
-    if len(cap) != 1:
+    if not cap or len({entry.piece for entry in cap}) != 1:
         return now
     if armholes[0] is not None and armholes[1] is not None:
         holes = armholes[0].whole, armholes[1].whole
     elif before.armholes is not None and now.armholes is not None:
-        holes = tuple(sum(garment.length_of(chain) for chain in garment.armholes or ()) for garment in (before, now))  # type: ignore[assignment]
+        holes = _armhole(before), _armhole(now)
     else:
         return now
-    name, edge = cap[0].piece, cap[0].edge
-    want = before.edge(cap[0]).length - holes[0] + holes[1]
-    mine = moves.get(name, {})
-    heights = [t for t in mine if t.kind == "edge" and t.name == edge]
-    ready = ruled(before.piece(name), mine, shut=False)
-    found = dict[str, object]()
+    name = cap[0].piece
+    piece, mine = before.piece(name), moves.get(name, {})
+    want = before.length_of(cap) - holes[0] + holes[1]
+    edges = [entry.edge for entry in cap]
+    heights = [
+        t
+        for t in mine
+        if (t.kind == "edge" and t.name in edges)
+        or (t.kind == "corner" and t.name in edges and piece.beside(t.name)[0].name in edges)
+    ]
+    if not heights:
+        return now
+    ready = ruled(piece, mine, shut=False)
+    found: list[Piece] = []
 
     def off(factor: float) -> float:
-        raised = {t: Point(m.x, m.y - (factor - 1.0) * _share(before, name, t)) if t in heights else m for t, m in mine.items()}
-        found["piece"] = shifted(ready, raised)
-        return found["piece"].edge(edge).length - want  # type: ignore[attr-defined, no-any-return]
+        raised = {t: Point(m.x, m.y - (factor - 1.0) * _share(piece, edges, t)) if t in heights else m for t, m in mine.items()}
+        found[:] = [shifted(ready, raised)]
+        return sum(found[0].edge(edge).length for edge in edges) - want
 
     try:
         settle(off, 1.0, slope=2.0, near=EVEN)
     except NoSolutionError:
         return now
-    return now.with_piece(found["piece"])  # type: ignore[arg-type]
+    return now.with_piece(found[0])
 
 
-def _share(garment: Garment, name: str, target: Target) -> float:
-    """How far up its cap a joint lies, 0 to 1: the crown goes all the way with a change of height."""
-    edge = garment.piece(name).edge(target.name)
-    low = max(edge.start.y, edge.end.y)
-    top = min(segment.end.y for part in edge.parts for segment in part.segments)
-    at = edge.place(target.along).point
-    return (low - at.y) / (low - top) if low - top > 1e-6 else 0.0
+def _armhole(garment: Garment) -> float:
+    return sum(garment.length_of(chain) for chain in garment.armholes or ())
+
+
+def _share(piece: Piece, edges: list[str], target: Target) -> float:
+    """How far up its cap a place lies, 0 to 1: the crown goes all the way with a change of height."""
+    ends = [piece.edge(edges[0]).start, piece.edge(edges[0]).end, piece.edge(edges[-1]).start, piece.edge(edges[-1]).end]
+    low = max(end.y for end in ends)
+    top = min(segment.end.y for edge in edges for part in piece.edge(edge).parts for segment in part.segments)
+    at = place_of(piece, target)
+    return (low - at.y) / (low - top) if at is not None and low - top > 1e-6 else 0.0
