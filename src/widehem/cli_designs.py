@@ -81,7 +81,8 @@ def _operations(arguments: argparse.Namespace) -> int:
     return FINE
 
 
-def _named(text: str) -> Any:
+def named_design(text: str) -> Any:
+    """A design that ships, or of a file. Raises UsageError."""
     from widehem.core.design.files import DesignFileError, read_design
     from widehem.core.design.ships import shipped
 
@@ -105,7 +106,7 @@ def _design(arguments: argparse.Namespace, read_chart: Reads, written: Writes) -
     from widehem.core.setting.option import OptionError
     from widehem.core.setting.refusal import CannotDraft
 
-    named = _named(arguments.design)
+    named = named_design(arguments.design)
     arguments.title = named.name
     if arguments.chart is None:
         data = design_as_json(named)

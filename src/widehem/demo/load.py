@@ -36,11 +36,13 @@ from widehem.demo.people import (
     Person,
 )
 from widehem.demo.portrait import portrait
+from widehem.demo.sized import load_sizes
 from widehem.demo.sketch import sketches
 from widehem.store.charts import add_reading, begin_chart, charts_of
 from widehem.store.costumes import not_in_any, put_over
 from widehem.store.database import Store
 from widehem.store.ease import add_plan
+from widehem.store.files import company
 from widehem.store.house import keep_values, open_docket
 from widehem.store.models import Docket, HouseList, Photo, Production, Wearer
 from widehem.store.notes import Noted, add_note
@@ -76,6 +78,7 @@ def load_demo(store: Store) -> bool:
             keep_version(session, design, "as it came")
         _costumes(session, wearers)
         load_paper(session, wearers)
+        load_sizes(session, production, [person.chart for person in company(session, production.id)])
     return True
 
 

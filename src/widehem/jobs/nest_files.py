@@ -7,8 +7,6 @@ import zipfile
 from collections.abc import Mapping
 from typing import Any
 
-from fontTools.misc.transform import Transform
-
 from widehem.core.design.make import Made
 from widehem.core.grading.mix import Mix, MixError, mixed
 from widehem.core.grading.nest import Nest, grade
@@ -16,7 +14,7 @@ from widehem.core.grading.views import Anchor
 from widehem.core.marking.labels import Heading
 from widehem.core.marking.plans import plan_named
 from widehem.core.marking.wanted import Wanted
-from widehem.core.output.nested import NEST_WRITERS, NestOrder, OneSize
+from widehem.core.output.nested import NEST_WRITERS, order_of_nest
 from widehem.core.output.refused import CannotWriteError
 from widehem.core.output.sheets import PAPERS, Paper, scale_named
 from widehem.core.output.writers import WRITERS, Order
@@ -82,24 +80,6 @@ def write_nest(at: At, wish: dict[str, Any]) -> dict[str, str]:
     at.ledger.keep(file_key(at.name), data)
     at.step(3, 3)
     return {"key": file_key(at.name), "name": f"{name} {called}", "mimetype": mimetype}
-
-
-def order_of_nest(
-    nest: Nest, anchor: Anchor, heading: Heading, wanted: Wanted, paper: Paper, scale: float, show: Display
-) -> NestOrder:
-    """A nest ready to be written, laid over each other by an anchor."""
-    base = nest.sizes[nest.base].garment
-    sizes = []
-    for size in sorted(nest.sizes):
-        made = nest.sizes[size].made
-        lays = {
-            piece.name: way
-            for piece in made.garment.pieces
-            if any(other.name == piece.name for other in base.pieces)
-            and (way := anchor.lays(base.piece(piece.name), piece) or Transform()) is not None
-        }
-        sizes.append(OneSize(nest.names[size], made, lays, size - nest.base))
-    return NestOrder(tuple(sizes), next(n for n, one in enumerate(sizes) if not one.away), heading, wanted, paper, scale, show)
 
 
 def _all(

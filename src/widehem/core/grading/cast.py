@@ -190,12 +190,12 @@ def _wears(person: Person, row: Sequence[Fit | None], sizes: Sequence[Size], at:
     assert found is not None
     if any(found is not None and found.possible for found in row):
         return Wears(person, "", None, say("What would fit is worn by another, or not among the sizes made."))
-    words = ", ".join(
+    beyond = ", ".join(
         f"{CATALOGUE[one.code].name.lower()} {{{number}u}} too {'large' if one.by > 0 else 'small'}"
         for number, one in enumerate(found.beyond)
     )
-    told = f"Nearest is {_plain(sizes[nearest].name)}: {words}, after all that can be altered."
-    return Wears(person, "", None, say(told, *(abs(one.by) for one in found.beyond)))
+    nearly = f"Nearest is {_plain(sizes[nearest].name)}: {beyond}, after all that can be altered."
+    return Wears(person, "", None, say(nearly, *(abs(one.by) for one in found.beyond)))
 
 
 def _plain(text: str) -> str:

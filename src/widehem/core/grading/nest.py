@@ -141,7 +141,7 @@ class Nest:
                 )
             )
         for size, why in self.failed.items():
-            found.append(say(f"Size {self.names[size]}: ") + why)
+            found.append(say(f"Size {self.names[size]}:") + why)
         return tuple(found)
 
 

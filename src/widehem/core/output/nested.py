@@ -13,6 +13,8 @@ from shapely import Polygon, intersection_all, union_all
 
 from widehem.core.design.make import Made
 from widehem.core.geometry.points import Point
+from widehem.core.grading.nest import Nest
+from widehem.core.grading.views import Anchor
 from widehem.core.marking.labels import Heading
 from widehem.core.marking.made import Pattern, mark_up
 from widehem.core.marking.piece import MarkedPiece
@@ -163,6 +165,24 @@ def _named(rings: Sequence[tuple[str, Sequence[Point]]], base: str) -> list[Word
         taken.append(at)
         found.append(Words(name, at, LETTER, strong=name == base))
     return found
+
+
+def order_of_nest(
+    nest: Nest, anchor: Anchor, heading: Heading, wanted: Wanted, paper: Paper, scale: float, show: Display
+) -> NestOrder:
+    """A nest ready to be written, laid over each other by an anchor."""
+    base = nest.sizes[nest.base].garment
+    sizes = []
+    for size in sorted(nest.sizes):
+        made = nest.sizes[size].made
+        lays = {
+            piece.name: way
+            for piece in made.garment.pieces
+            if any(other.name == piece.name for other in base.pieces)
+            and (way := anchor.lays(base.piece(piece.name), piece) or Transform()) is not None
+        }
+        sizes.append(OneSize(nest.names[size], made, lays, size - nest.base))
+    return NestOrder(tuple(sizes), next(n for n, one in enumerate(sizes) if not one.away), heading, wanted, paper, scale, show)
 
 
 def nest_pdf(order: NestOrder) -> bytes:
