@@ -20,7 +20,7 @@ from widehem.core.values import record
 
 Moves = Mapping[str, Mapping[Target, Point]]  # by piece
 INSEAM, CAP, NECK = "inseam", "cap", "neck_seam"
-STEPS_OF_HEIGHT = 2.5  # about how much longer a cap is for each centimetre of height
+LOOK, FLAT = 0.05, 1e-4  # how far is looked ahead for what a figure does; less than that does nothing
 EVEN = 1e-4  # cm
 
 
@@ -67,8 +67,10 @@ class Grader:
         inherited = {name: ready.inherited for name, ready in self._ready.items() if ready.inherited}
         return Shifted(garment, moves, inherited, tuple(solved))
 
-    def _settled(self, name: str, spots: list[Target], moved: Callable[[Point, float], Point], off: Callable[[Piece], float],
-        slope: float, start: float, moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece]) -> float | None:  # fmt: skip
+    def _settled(
+        self, name: str, spots: list[Target], moved: Callable[[Point, float], Point], off: Callable[[Piece], float], start: float,
+        moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece],
+    ) -> float | None:  # fmt: skip
         """One piece with some of its moves changed by a figure until nothing is off; None where that is not found."""
         ready, before = self._ready[name], moves[name]
 
@@ -78,10 +80,13 @@ class Grader:
             return off(pieces[name])
 
         try:
-            return settle(tried, start, slope=slope, near=EVEN)
+            slope = (tried(start + LOOK) - tried(start)) / LOOK
+            if abs(slope) > FLAT:
+                return settle(tried, start, slope=slope, near=EVEN)
         except NoSolutionError:
-            moves[name], pieces[name] = before, shifted(ready, before)
-            return None
+            pass
+        moves[name], pieces[name] = before, shifted(ready, before)
+        return None
 
     def _forks(self, moves: dict[str, dict[Target, Point]], pieces: dict[str, Piece], solved: list[Saying]) -> None:
         """The drop of the back fork, so that the inseams differ by as much as before."""
@@ -101,7 +106,7 @@ class Grader:
                 continue
             drop = self._settled(
                 back.piece, spots, _lower, _longer(back.edge, want, -1.0),
-                1.0, 0.0, moves, pieces,
+                0.0, moves, pieces,
             )  # fmt: skip
             if drop is not None:
                 solved.append(say("Back fork: its drop is solved, so that the inseams differ by {0s} as before.", was))
@@ -124,10 +129,8 @@ class Grader:
             spots = [t for t in moves[name] if t.kind == "edge" and t.name == edge]
             if abs(want - caps[0].length) < EVEN and all(move.size < EVEN for move in moves[name].values()):
                 continue
-            high = sum(abs(moves[name][spot].y) for spot in spots) or 1.0
             factor = self._settled(
-                name, spots, _higher, _longer(edge, want),
-                STEPS_OF_HEIGHT * high / max(len(spots), 1), 1.0, moves, pieces,
+                name, spots, _higher, _longer(edge, want), 1.0, moves, pieces,
             )  # fmt: skip
             if factor is not None:
                 words = f"Cap: its heights times {factor:.2f}, so that it keeps its ease of {{0s}}."
@@ -144,8 +147,7 @@ class Grader:
                 pieces = {name: garment.piece(name)}
                 factor = self._settled(
                     name, list(moves[name]), _further,
-                    _longer(mine[0].edge, want), max(abs(m.x) for m in moves[name].values()) or 1.0, 1.0,
-                    moves, pieces,
+                    _longer(mine[0].edge, want), 1.0, moves, pieces,
                 )  # fmt: skip
                 if factor is not None:
                     garment = garment.with_piece(pieces[name])

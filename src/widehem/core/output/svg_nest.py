@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import textwrap
 from collections.abc import Callable, Mapping, Sequence
 from html import escape
 
@@ -19,6 +20,7 @@ from widehem.core.values import record
 
 EDGE = 3.0  # cm round the drawing
 DASHES = 6  # ways a line is dashed
+LETTER = 0.56  # how wide a letter of a name is, of its height
 NEAR = 1.15  # heights of a letter that two names are apart at least
 Box = tuple[float, float, float, float]
 
@@ -136,9 +138,19 @@ def _open_ring(piece: Piece) -> list[Path]:
 
 
 def _title(one: Lying, by: Transform, size: float) -> str:
+    """The name of a piece in its middle, in as many lines as it takes, no wider than the piece."""
     left, top, right, bottom = one.box
     at = Point((left + right) / 2, (top + bottom) / 2).moved(by)
-    return f'<text class="t-name t-middle halo" x="{at.x:.2f}" y="{at.y:.2f}" font-size="{size * 1.25:.2f}">{escape(one.title)}</text>'
+    letter = size * 1.1
+    most = max(int((right - left) * 0.92 / (LETTER * letter)), 1)
+    lines = textwrap.wrap(one.title, max(most, max(len(word) for word in one.title.split())))
+    letter = min(letter, (right - left) * 0.92 / (LETTER * max(len(line) for line in lines)))
+    letter = max(letter, size * 0.5)
+    first = at.y - (len(lines) - 1) * letter * 0.55
+    return "".join(
+        f'<text class="t-name t-middle halo" x="{at.x:.2f}" y="{first + number * letter * 1.1:.2f}" font-size="{letter:.2f}">{escape(line)}</text>'
+        for number, line in enumerate(lines)
+    )
 
 
 def _links(nest: Nest, one: Lying, by: Transform, to: Callable[[str, str], str], size: float) -> list[str]:
