@@ -14,6 +14,7 @@ from widehem.core.grading.nest import Grading, ways_of
 from widehem.core.grading.size_chart import SizeChart, SizeChartError
 from widehem.core.grading.spots import SpotError
 from widehem.core.grading.tables import RuleTable, TableError
+from widehem.core.setting.option import OptionError
 from widehem.store.models import DesignRow, HouseRules, HouseSizes, Production
 from widehem.store.recipes import named_of
 
@@ -82,10 +83,12 @@ def graded_by(session: Session, code: str, field: str) -> list[str]:
 
 
 def how_graded(row: DesignRow) -> HowGraded:
-    """How a design is graded; as usual where nothing is kept, or what is kept cannot be used any more."""
+    """How a design is graded; as usual where nothing is kept, or what is kept cannot be used any more. What came in sizes of its own
+    keeps them until another way is chosen."""
+    kept = row.grading or {}
     try:
-        return HowGraded.from_data(row.grading or {})
-    except (KeptError, SpotError):
+        return HowGraded.from_data(kept if "way" in kept else {**kept, "way": ways_of(named_of(row).design)[0]})
+    except (KeptError, SpotError, OptionError):
         return HowGraded()
 
 

@@ -173,9 +173,9 @@ def dots(design_id: int) -> Any:
     if at is None:
         still = next((row for row in rows if row.place.text == request.args.get("spot", "")), None)
         moving, at = ([still, *moving], 0) if still is not None else (moving, 0)
-    here = moving[at]
+    dot = moving[at]
     upto = _picked(whole)
-    inside, box = dots_svg(whole, here, upto)
+    inside, box = dots_svg(whole, dot, upto)
 
     def address(number: int) -> str:
         if number < len(moving):
@@ -189,10 +189,10 @@ def dots(design_id: int) -> Any:
         else url_for(".nest", design_id=design_id)
     )
     return render_template(
-        "nest_dots.html", drawing=Markup(inside), box=box, here=here, sentence=said(here.sentence(whole.names)), rows=moving, at=at, pieces=pieces, name=name,
-        source=SOURCES[here.source], upto=upto, plain=plain, form=rule_form(found, whole, here),
-        places=[(size, here.dots[size] - here.dots[whole.base]) for size in sorted(here.dots)] if whole.base in here.dots else [], rule=here.frame.rule,
-        base_at=here.dots.get(whole.base),
+        "nest_dots.html", drawing=Markup(inside), box=box, dot=dot, sentence=said(dot.sentence(whole.names)), rows=moving, at=at, pieces=pieces, name=name,
+        source=SOURCES[dot.source], upto=upto, plain=plain, form=rule_form(found, whole, dot),
+        places=[(size, dot.dots[size] - dot.dots[whole.base]) for size in sorted(dot.dots)] if whole.base in dot.dots else [], rule=dot.frame.rule,
+        base_at=dot.dots.get(whole.base),
         next=Next("Next spot", address(at + 1), "Spot before" if at else "Back to the nest", before), **_head(found, whole, "dots"),
     )  # fmt: skip
 

@@ -61,17 +61,20 @@ def rule(design_id: int) -> Any:
         )
         return dots()
     shift: dict[str, float] = {}
+    wrong: list[str] = []
     for way in ("out", "up"):
         text = form.get(way, "").strip()
         try:
             shift[way] = 0.0 if text in ("", "0") else parse_signed(text, show.unit)
         except LengthError as error:
-            return dots(wrong=f"{way.capitalize()}: {error}", out=form.get("out", ""), up=form.get("up", ""))
+            wrong.append(f"{way.capitalize()}: {error}")
+            continue
         if abs(shift[way]) > MOST:
-            wrong = (
+            wrong.append(
                 f"{way.capitalize()}: {show.full(shift[way])} is more than a spot moves a step; {show.full(MOST)} is the most."
             )
-            return dots(wrong=wrong, out=form.get("out", ""), up=form.get("up", ""))
+    if wrong:
+        return dots(wrong=" ".join(wrong), out=form.get("out", ""), up=form.get("up", ""))
     if where == "piece":
         own = (
             *(r for r in found.how.own if (r.piece, r.text) != (piece, spot)),
@@ -124,11 +127,11 @@ def breaks(design_id: int) -> Any:
     if option is None or form.get("size", "") not in found.grading.chart.sizes:
         abort(400)
     size = found.grading.chart.sizes.index(form["size"])
+    text = form.get("value", "").strip()
     try:
-        text = form.get("value", "").strip()
         value = option.check(parse_signed(text, display().unit) if option.kind == "length" else text)
     except (LengthError, OptionError) as error:
-        return redirect(url_for("grading.nest", design_id=design_id, wrong=f"{option.name}: {error}"[:300]) + "#breaks", 303)
+        return redirect(url_for("grading.nest", design_id=design_id, wrong=f"{option.name}: {error}"[:300], what=form.get("what", ""), from_size=form["size"], value=text) + "#breaks", 303)
     kept = [b for b in kept if (b.where, b.setting, b.size) != (where, setting, size)]
     kept.append(Break(where, setting, size, value))
     _keep(

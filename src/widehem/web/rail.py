@@ -59,7 +59,7 @@ def _page(errors: Mapping[str, str], typed: Mapping[str, str], edited: int | Non
         fitting = _fits(Person(wearer.id, wearer.name, chart), shown)
         shown.sort(key=lambda row: (not fitting[row.id][2], fitting[row.id][1], row.name))
     at = edited if edited is not None else request.args.get("edit", 0, type=number_of)
-    here = next((row for row in rows if row.id == at), None)
+    garment = next((row for row in rows if row.id == at), None)
     slots = [
         Slot("On the rail", "count", str(len(rows)), "garments", f"{len(shown)} shown"),
         *(
@@ -69,7 +69,7 @@ def _page(errors: Mapping[str, str], typed: Mapping[str, str], edited: int | Non
         ),
     ]
     return render_template(
-        "rail.html", rows=shown, measures=[(code, CATALOGUE[code].name) for code in MEASURES], girths=GIRTHS, here=here, typed=typed, errors=errors, fitting=fitting,
+        "rail.html", rows=shown, measures=[(code, CATALOGUE[code].name) for code in MEASURES], girths=GIRTHS, garment=garment, typed=typed, errors=errors, fitting=fitting,
         people=people, wearer=wearer, find=request.args.get("find", ""), text=lambda texts, code: _shown(texts, code, show), selvedge=Selvedge(), slots=slots, tally="",
         next=Next("Back to the day", url_for("desk.index")),
     )  # fmt: skip

@@ -269,7 +269,7 @@ def _places_inside(piece: Piece) -> list[Place]:
         found += [
             Place(
                 f"{line.name}:{number}",
-                f"{line.title}, {'end' if number else 'beginning'}",
+                f"{line.title[:1].upper()}{line.title[1:]}, {'end' if number else 'beginning'}",
                 at,
                 Target("line", line.name, number=number),
             )
