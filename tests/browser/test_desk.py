@@ -19,7 +19,9 @@ PAGES = (
     "/wearers/12/listen?list=full", "/wearers/8/schools", "/dockets/19/draft", "/dockets/8/draft?step=4",
     "/dockets/17/draft?slip=settings", "/dockets/19/draft?slip=checks", "/dockets/8/draft?slip=garment", "/dockets/19/cut",
     "/dockets/17/cut?scale=1:4", "/dockets/1/compare", "/dockets/19/walk", "/dockets/1/versions", "/dockets/1/copy", "/lists",
-    "/tables/curved", "/ease", "/house", "/bin", "/find?q=skirt", "/notes/garment/17", "/guide",
+    "/tables/curved", "/ease", "/house", "/bin", "/find?q=skirt", "/notes/garment/17", "/guide", "/designs/16/sizes?size=7",
+    "/designs/16/sizes/dots", "/designs/15/sizes/figures", "/designs/16/sizes/ways", "/designs/16/sizes/mix?wearer=7", "/designs/16/sizes/print", "/productions/1/cast",
+    "/rail?wearer=7", "/sizes/curved", "/rules/first",
 )  # fmt: skip
 SIZES = ((1280, 800), (1024, 768), (768, 1024), (640, 400), (390, 844))  # the fourth: 1280 at twice the size
 EVERYTHING = bool(os.environ.get("EVERYTHING"))  # else each page is seen at one of the widths, in turn

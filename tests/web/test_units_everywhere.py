@@ -7,7 +7,7 @@ from tests.web.case import WebCase
 from tests.web.crawling import crawl, lines
 
 ON_PURPOSE = (
-    "CSV, in cm", "CSV, in inches", "Download the charts as CSV in", "Lay a ruler on the 5 cm and the 2 in square", "in cm, + − * /",
+    "CSV, in cm", "waist~0.33", "CSV, in inches", "Download the charts as CSV in", "Lay a ruler on the 5 cm and the 2 in square", "in cm, + − * /",
     "Worked out by, in cm", "Type it as you say it", "Cloth, in inches", "Toile, in inches", "true millimetres", "to 1/8 in", "to 1/16 in", "1 is a millimetre", "1 is a centimetre", "DXF in mm", "1 is an inch", "Lining, in inches",
 )  # fmt: skip
 FORMULA = re.compile(r"^[\w\s+\-*/().,]+$")  # of a figure table: in cm, as its head says
@@ -37,7 +37,7 @@ class Units(WebCase):
         """A length in inches has a fraction: a figure with a point is one that was not turned over."""
         sign = re.compile(r"\d\s*cm\b|\bcm\b|\d\.\d|millimet|centimet")
         allowed = re.compile(
-            r"127\.0\.0\.1:\d+|[−-]?\d+\.\d+ ?(°|×|times|in a hundred|per cent|MB)|0\.5 is rounder, 0\.65|0\.\d+ to 0\.\d+|^0\.\d+$|version [\d.]+|[×÷] \d+\.\d+|≈.*until it is read.*|^cm( or inches)?$|^[\d.]+°"
+            r"127\.0\.0\.1:\d+|[−-]?\d+\.\d+ ?(°|×|h\b|times|in a hundred|per cent|MB)|0\.5 is rounder, 0\.65|0\.\d+ to 0\.\d+|^0\.\d+$|version [\d.]+|[×÷] \d+\.\d+|≈.*until it is read.*|^cm( or inches)?$|^[\d.]+°"
         )
         found = self.bare("in", sign, allowed)
         self.assertEqual(found, {}, "\n".join(list(found)[:40]))

@@ -35,8 +35,15 @@ LENGTHS = ("nape_waist", "waist_floor", "waist_knee", "inside_leg", "arm_length"
 TOLERANCES = (("let_out", "Let out at most"), ("take_in", "Taken in at most"), ("hem", "Hems at most"))
 HOURS = (
     ("size", "Grading and cutting out a size"), ("make", "Making a garment up"), ("own_draft", "A draft of one's own"), ("seam", "Altering, each seam"),
-    ("each_cm", "and each centimetre of it"),
+    ("each_cm", "and each {} of it"),
 )  # fmt: skip
+LONG_UNIT: dict[str, tuple[str, float]] = {"cm": ("centimetre", 1.0), "in": ("inch", 2.54)}  # what an hour is given for, and its cm
+
+
+def _hour_fields(unit: str) -> tuple[tuple[str, str, float], ...]:
+    """The hours that are asked: name, words in the maker's unit, and how many of what is kept one of these is."""
+    words, many = LONG_UNIT[unit]
+    return tuple((name, told_as.format(words), many if name == "each_cm" else 1.0) for name, told_as in HOURS)
 
 
 def sizes_against(session: Any, how: HowCast) -> tuple[tuple[Size, ...], str]:
@@ -89,7 +96,7 @@ def _page(production_id: int, errors: Mapping[str, str], typed: Mapping[str, str
     t, h = how.tolerances, how.hours
     fields = (
         {name: show.setting(getattr(t, name)) for name, _ in TOLERANCES}
-        | {name: f"{getattr(h, name):g}" for name, _ in HOURS}
+        | {name: f"{getattr(h, name) * many:.3g}" for name, _, many in _hour_fields(show.unit)}
         | {"most": str(how.most or "")}
     )
     slots = [
@@ -117,7 +124,7 @@ def _page(production_id: int, errors: Mapping[str, str], typed: Mapping[str, str
         ),
     ]
     return render_template(
-        "cast.html", production=production, how=how, plan=made, called=called, choices=choices, tolerances=TOLERANCES, hours=HOURS, fields={**fields, **(typed or {})},
+        "cast.html", production=production, how=how, plan=made, called=called, choices=choices, tolerances=TOLERANCES, hours=[(name, words) for name, words, _ in _hour_fields(show.unit)], fields={**fields, **(typed or {})},
         errors=errors, told=lambda wears: told(wears, show), lengths=[(code, CATALOGUE[code].name) for code in LENGTHS], people=people,
         selvedge=Selvedge(production=production), slots=slots, tally="",
         next=Next("Print the list", url_for(".listed", production_id=production_id), "Back to the production", url_for("people.production", production_id=production_id), file=True),
@@ -151,7 +158,9 @@ def keep(production_id: int) -> Any:
             errors[name] = (
                 f"{words}: {show.full(amounts[name])} is no alteration any more; {show.full(MOST_TOLERANCE)} is the most."
             )
-    rates = {name: _hours(form, name, words, getattr(how.hours, name), errors) for name, words in HOURS}
+    rates = {
+        name: _hours(form, name, words, getattr(how.hours, name), many, errors) for name, words, many in _hour_fields(show.unit)
+    }
     most = form.get("most", "").strip()
     if most and not (most.isdecimal() and 0 < int(most) <= 100):
         errors["most"] = (
@@ -177,8 +186,12 @@ def keep(production_id: int) -> Any:
     return redirect(url_for(".page", production_id=production_id), 303)
 
 
-def _hours(form: Mapping[str, str], name: str, words: str, was: float, errors: dict[str, str]) -> float:
-    text = form.get(name, f"{was:g}").strip().replace(",", ".")
+def _hours(form: Mapping[str, str], name: str, words: str, was: float, many: float, errors: dict[str, str]) -> float:
+    """Hours as they were typed; those that stood there stay what they are to the last digit."""
+    shown = f"{was * many:.3g}"
+    text = form.get(name, shown).strip().replace(",", ".")
+    if text == shown:
+        return was
     try:
         value = float(text)
     except ValueError:
@@ -186,7 +199,7 @@ def _hours(form: Mapping[str, str], name: str, words: str, was: float, errors: d
     if not 0 <= value <= MOST_HOURS:
         errors[name] = f'{words}: "{text[:20]}" are no hours: write a number from 0 to {MOST_HOURS:g}.'
         return was
-    return value
+    return value / many
 
 
 @pages.get("/productions/<int:production_id>/cast.pdf")

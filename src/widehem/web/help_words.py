@@ -86,6 +86,40 @@ HELP: dict[str, Help] = {
     "designs.everybody": Help("On everybody", (
         "The same recipe on each body. Where it is not true or cannot be drawn, the reason stands under the picture.",
     ), "Designs"),
+    "sizes.chart": Help("A size chart", (
+        "Measures by size. Copy a chart of the house to change it; a figure that leaves the run of its row is named.",
+        "The base is the size a design is drawn on. The key is the measure a wearer is sought by.",
+        "CSV goes both ways; a wearer or a whole company can become a chart.",
+    ), "Size charts"),
+    "rules.table": Help("A rule table", (
+        "For each kind of piece: how far each spot moves out and up in one step. Copy the table to change it.",
+        "The test line adds the figures up on a garment and marks what is not as it should be.",
+        "It prints as a ruler in true size, to grade on card.",
+    ), "Rule tables"),
+    "grading.nest": Help("The nest", (
+        "All sizes over each other. Press a size to pick it out, a spot to see it dotted; lay them by another spot, or by two.",
+        "A size that is not true is boxed, and its reasons stand at the side.",
+        "A setting can be another from a size on.",
+    ), "Sizes"),
+    "grading.dots": Help("Dots", (
+        "One spot in every size, as it would be pricked. N goes to the next spot, B to the one before.",
+        "Write another rule for it: for this piece only, or in the table for every piece of its kind.",
+    ), "Sizes"),
+    "grading.figures": Help("Figures by size", ("Lengths, girths and darts with the steps between them. The odd one out is marked.",), "Sizes"),
+    "grading.ways": Help("Ways of grading", ("Two ways in one size, over each other, and what parts them spot by spot and seam by seam.",), "Sizes"),
+    "grading.mix": Help("Sizes mixed", (
+        "A size for each level, and one for the lengths. For a wearer the chart says which size each measure is.",
+        "The ease it comes to and how far the side jogs stand below. It prints from the yellow button.",
+    ), "Sizes mixed"),
+    "nest_files.choose": Help("Sizes to print", ("One size, all over each other with a layer for each, or each by itself in a ZIP.",), "Sizes"),
+    "cast.page": Help("The cast", (
+        "Who wears which size, with what is altered, and who needs a draft of their own. It is planned anew when charts change.",
+        "Set what a seam lets out, what can be taken in, what a hem takes up; and whether sizes or hours count.",
+    ), "The cast"),
+    "rail.index": Help("The rail", (
+        "Finished garments with what they measure. Choose a wearer: what fits comes first, with what has to be altered.",
+        "The ease a garment wants is that which it has over its wearer; without any it fits a body of just its measures.",
+    ), "The rail"),
     "costumes.every": Help("Costumes", (
         "From the skin outwards. What lies under a garment takes room in its draft: 3 cm for an ordinary layer, 6 for a padded one.",
         "Write where each closes, how it holds and how it comes off in a hurry; the sheet prints all of it.",

@@ -141,14 +141,14 @@ def mixed_moves(source: Source, field: Field) -> tuple[dict[Target, Point], Span
         else:
             at_corner = span.start == net.starts[span.edge]
             target = Target("corner", edge.name) if at_corner else Target("edge", edge.name, begin)
-            vectors[target] = source.move(field.at(span.segment.start, edge, begin), _on_span(span, 0.0))
+            vectors[target] = source.move(field.at(span.segment.start, edge, begin), _on_span(net, span, 0.0))
         sizes = [field.at(span.segment.start, edge, begin), field.at(span.segment.end, edge, begin + span.segment.length)]
         if span.segment.length > LONG and abs(sizes[0] - sizes[1]) > BLENDED:
             blended.add((span.edge, span.part, span.number))
             for t in QUARTERS:
                 along = begin + span.segment.split(t)[0].length
                 size = field.at(span.segment.at(t), edge, along)
-                vectors[Target("edge", edge.name, along)] = source.move(size, _on_span(span, t))
+                vectors[Target("edge", edge.name, along)] = source.move(size, _on_span(net, span, t))
     for line in net.piece.balance:
         vectors[Target("level", line.level)] = Point(0.0, source.move(source.lengths, _height(line.level)).y)
     return vectors, blended
@@ -160,8 +160,7 @@ def _dart_moved(source: Source, field: Field, leg: tuple[int, int], along: float
     gap = edge.gaps[leg[1]]
     size = field.at(gap.inner.toward(gap.outer, 0.5), edge, along)
     found = {
-        Target("dart", gap.name, part=part): source.move(size, _node(node))
-        for part, node in zip(("inner", "outer"), source.net.legs[leg], strict=True)
+        Target("dart", gap.name, part=part): source.move(size, _leg(leg, part)) for part in ("inner", "outer")
     }
     if isinstance(gap, Dart):
         found[Target("dart", gap.name, part="apex")] = source.move(size, _apex(*leg))
@@ -190,12 +189,26 @@ def _smooth(piece: Piece, net: Net, blended: Spans) -> Piece:
     return replace(piece, edges=tuple(edges)) if blended else piece
 
 
-def _node(number: int) -> Read:
-    return lambda net: net.nodes[number]
+def _leg(leg: tuple[int, int], part: str) -> Read:
+    def read(net: Net) -> Point:
+        found: Point = getattr(net.piece.edges[leg[0]].gaps[leg[1]], part)
+        return found
+
+    return read
 
 
-def _on_span(span: Span, t: float) -> Read:
-    return lambda net: net.piece.edges[span.edge].parts[span.part].segments[span.number].at(t)
+def _on_span(source: Net, span: Span, t: float) -> Read:
+    """A place on a span; where a size has an edge in more or fewer curves, at the same share of its length."""
+    own = source.piece.edges[span.edge].parts[span.part]
+
+    def read(net: Net) -> Point:
+        part = net.piece.edges[span.edge].parts[span.part]
+        if len(part.segments) == len(own.segments):
+            return part.segments[span.number].at(t)
+        gone = sum(segment.length for segment in own.segments[: span.number]) + span.segment.split(t)[0].length * (t > 0)
+        return part.place(gone / own.length * part.length).point
+
+    return read
 
 
 def _apex(edge: int, gap: int) -> Read:

@@ -151,7 +151,7 @@ class Dotting:
 def _words(step: tuple[float, float], first: int) -> str:
     """A shift as the template of a saying; its lengths are numbered from the first."""
     parts: list[str] = []
-    for value, ways in zip(step, (("out", "in"), ("up", "down")), strict=True):
+    for value, ways in zip(step, (("out", "inward"), ("up", "down")), strict=True):
         if abs(value) > SAME:
             parts.append(f"{{{first + len(parts)}}} {ways[value < 0]}")
     return ", ".join(parts) or "nothing"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Callable, Mapping, Sequence
 from html import escape
 
@@ -14,13 +13,14 @@ from widehem.core.grading.nest import Nest
 from widehem.core.grading.spots import Place
 from widehem.core.grading.tables import frame_of
 from widehem.core.grading.views import Anchor, Dotting, Spots
+from widehem.core.output.room import named
 from widehem.core.output.svg_style import APART, LAYERS
 from widehem.core.pattern.piece import Piece
 from widehem.core.values import record
 
 EDGE = 3.0  # cm round the drawing
 DASHES = 6  # ways a line is dashed
-LETTER = 0.56  # how wide a letter of a name is, of its height
+ROUGH = 0.1  # cm that a piece may be off while room is sought in it
 NEAR = 1.15  # heights of a letter that two names are apart at least
 Box = tuple[float, float, float, float]
 
@@ -116,7 +116,8 @@ def nest_svg(
         if to is not None:
             rows += _links(nest, one, by, to, size_of_text)
         rows += _names(nest, one, by, size_of_text, picked)
-        rows.append(_title(one, by, size_of_text))
+        rings = [one.pieces[size].moved(by.transform(way)).outline(ROUGH) for size, way in one.by.items()]
+        rows.append(named(one.title, rings, size_of_text * 1.1))
         rows.append("</g>")
     return "".join(rows), f"{box[0]:.2f} {box[1]:.2f} {box[2] - box[0]:.2f} {box[3] - box[1]:.2f}"
 
@@ -135,22 +136,6 @@ def _open_ring(piece: Piece) -> list[Path]:
                 part,
             ]
     return found
-
-
-def _title(one: Lying, by: Transform, size: float) -> str:
-    """The name of a piece in its middle, in as many lines as it takes, no wider than the piece."""
-    left, top, right, bottom = one.box
-    at = Point((left + right) / 2, (top + bottom) / 2).moved(by)
-    letter = size * 1.1
-    most = max(int((right - left) * 0.92 / (LETTER * letter)), 1)
-    lines = textwrap.wrap(one.title, max(most, max(len(word) for word in one.title.split())))
-    letter = min(letter, (right - left) * 0.92 / (LETTER * max(len(line) for line in lines)))
-    letter = max(letter, size * 0.5)
-    first = at.y - (len(lines) - 1) * letter * 0.55
-    return "".join(
-        f'<text class="t-name t-middle halo" x="{at.x:.2f}" y="{first + number * letter * 1.1:.2f}" font-size="{letter:.2f}">{escape(line)}</text>'
-        for number, line in enumerate(lines)
-    )
 
 
 def _links(nest: Nest, one: Lying, by: Transform, to: Callable[[str, str], str], size: float) -> list[str]:
@@ -276,10 +261,10 @@ def over_svg(first: Sequence[Piece], second: Sequence[Piece]) -> tuple[str, str]
     others = {piece.name: piece for piece in second}
     boxes = []
     for piece in first:
-        both = [piece.bounds, *([others[piece.name].bounds] if piece.name in others else [])]
-        lefts, tops, rights, bottoms = zip(*both, strict=True)
+        lefts, tops, rights, bottoms = zip(*(one.bounds for one in (piece, others.get(piece.name, piece))), strict=True)
         boxes.append(Lying(piece.name, piece.title, {}, {}, (min(lefts), min(tops), max(rights), max(bottoms))))
     places, box = rows_of(boxes)
+    letter = max(box[2] - box[0], box[3] - box[1]) / 56
     rows = []
     for piece in first:
         by = places[piece.name]
@@ -288,4 +273,6 @@ def over_svg(first: Sequence[Piece], second: Sequence[Piece]) -> tuple[str, str]
         )
         if piece.name in others:
             rows.append(f'<path class="n-line n-second" d="{svg_d(_open_ring(others[piece.name].moved(by)), closed=True)}"/>')
+        rings = [one.moved(by).outline(ROUGH) for one in (piece, others.get(piece.name, piece))]
+        rows.append(named(piece.title, rings, letter))
     return "".join(rows), f"{box[0]:.2f} {box[1]:.2f} {box[2] - box[0]:.2f} {box[3] - box[1]:.2f}"
