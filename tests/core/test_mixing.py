@@ -7,6 +7,9 @@ import unittest
 from itertools import pairwise
 
 import pypdf
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely import Polygon
 
 from tests.nests import grading, nest
 from widehem.core.body.chart import chart_of
@@ -56,6 +59,37 @@ class Down(unittest.TestCase):
                 for edge in piece.edges:
                     ends = [found.sizes[size].garment.piece(piece.name).edge(edge.name).length for size in (4, 5)]
                     self.assertAlmostEqual(edge.length, sum(ends) / 2, delta=0.12, msg=(code, piece.name, edge.name))
+
+    def test_a_yoke_goes_with_its_armhole_and_a_collar_with_its_stand(self):
+        found = whole("shirt", "rules")
+        narrow, long = found.sizes[3].garment, mixed(found, Mix("down", {"bust": 3.0}, 6.0)).garment
+        for name in ("shoulder", "armhole"):
+            self.assertAlmostEqual(long.piece("yoke").edge(name).length, narrow.piece("yoke").edge(name).length, delta=0.25)
+        by_title = {seam.title: seam for seam in long.seams}
+        for title in ("Collar stand", "Collar on its stand"):
+            first, second = (long.length_of(chain) for chain in (by_title[title].first, by_title[title].second))
+            self.assertAlmostEqual(first, second, delta=0.01, msg=title)
+        self.assertLess(
+            long.length_of(by_title["Collar stand"].first),
+            0.97 * found.sizes[6].garment.length_of(by_title["Collar stand"].first),
+        )
+
+    @given(
+        st.sampled_from(("shirt", "dress", "trousers.frame", "coat.straight")),
+        st.lists(st.integers(2, 12).map(lambda n: n / 2), min_size=3, max_size=3),
+        st.sampled_from((1.0, 4.0, 6.0)),
+    )
+    @settings(max_examples=15)
+    def test_any_sizes_are_one_line_or_said_to_lie_too_far_apart(self, code, sizes, lengths):
+        stops = dict(zip(("bust", "waist", "hip"), sizes, strict=True))
+        try:
+            made = mixed(whole(code, "rules"), Mix("down", stops, lengths)).garment
+        except MixError as error:
+            self.assertIn("nearer", str(error))
+            self.assertGreater(max(sizes) - min(sizes), 1.0)
+            return
+        for piece in made.shell:
+            self.assertTrue(Polygon([(p.x, p.y) for p in piece.outline()]).is_valid, piece.name)
 
     def test_lengths_stay_those_of_their_size_and_seams_together(self):
         for code in ("bodice.measured", "coat.straight", "top.jersey", "dress", "shirt"):

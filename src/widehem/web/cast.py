@@ -37,7 +37,10 @@ HOURS = (
     ("size", "Grading and cutting out a size"), ("make", "Making a garment up"), ("own_draft", "A draft of one's own"), ("seam", "Altering, each seam"),
     ("each_cm", "and each {} of it"),
 )  # fmt: skip
-LONG_UNIT: dict[str, tuple[str, float]] = {"cm": ("centimetre", 1.0), "in": ("inch", 2.54)}  # what an hour is given for, and its cm
+LONG_UNIT: dict[str, tuple[str, float]] = {
+    "cm": ("centimetre", 1.0),
+    "in": ("inch", 2.54),
+}  # what an hour is given for, and its cm
 
 
 def _hour_fields(unit: str) -> tuple[tuple[str, str, float], ...]:

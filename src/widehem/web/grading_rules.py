@@ -131,7 +131,18 @@ def breaks(design_id: int) -> Any:
     try:
         value = option.check(parse_signed(text, display().unit) if option.kind == "length" else text)
     except (LengthError, OptionError) as error:
-        return redirect(url_for("grading.nest", design_id=design_id, wrong=f"{option.name}: {error}"[:300], what=form.get("what", ""), from_size=form["size"], value=text) + "#breaks", 303)
+        return redirect(
+            url_for(
+                "grading.nest",
+                design_id=design_id,
+                wrong=f"{option.name}: {error}"[:300],
+                what=form.get("what", ""),
+                from_size=form["size"],
+                value=text,
+            )
+            + "#breaks",
+            303,
+        )
     kept = [b for b in kept if (b.where, b.setting, b.size) != (where, setting, size)]
     kept.append(Break(where, setting, size, value))
     _keep(

@@ -19,26 +19,34 @@ def followed(before: Garment, now: Garment, done: set[str]) -> tuple[Garment, di
     """Facings and what else lies edge on edge on pieces that are done, each shifted as they were along the shared edges. What they
     have beyond goes with the nearest of that. Returns the garment, and by piece how its spots moved."""
     moves: dict[str, dict[Target, Point]] = {}
+    while True:  # what hangs on what hangs on them comes in the next turn: a collar on its stand
+        ready = done | set(moves)
+        found = {name: shifts for name, shifts in _faced(before, now, ready).items() if shifts}
+        for name, shifts in found.items():
+            now = now.with_piece(shifted(ruled(before.piece(name), shifts), shifts))
+        for piece in before.pieces:
+            if piece.name not in ready and piece.name not in found:
+                stretched = _stretched(before, now, piece, ready)
+                if stretched is not None:
+                    found[piece.name], longer = stretched
+                    now = now.with_piece(longer)
+        if not found:
+            return now, moves
+        moves |= found
+
+
+def _faced(before: Garment, now: Garment, ready: set[str]) -> dict[str, dict[Target, Point]]:
+    """How the spots move of all that lies edge on edge on pieces that are ready."""
+    moves: dict[str, dict[Target, Point]] = {}
     for piece in before.pieces:
-        if piece.name in done:
+        if piece.name in ready:
             continue
-        found: dict[Target, Point] = {}
+        found = moves.setdefault(piece.name, {})
         for seam in before.seams:
             for mine, other in ((seam.first, seam.second), (seam.second, seam.first)):
-                if seam.faced and mine[0].piece == piece.name and other[0].piece in done:
+                if seam.faced and mine[0].piece == piece.name and other[0].piece in ready:
                     found.update(_along(before, now, seam, mine, other))
-        if found:
-            moves[piece.name] = found
-    for name, found in moves.items():
-        ready = ruled(before.piece(name), found)
-        now = now.with_piece(shifted(ready, found))
-    for piece in before.pieces:
-        if piece.name not in done and piece.name not in moves:
-            stretched = _stretched(before, now, piece, done)
-            if stretched is not None:
-                moves[piece.name], longer = stretched
-                now = now.with_piece(longer)
-    return now, moves
+    return moves
 
 
 def _stretched(before: Garment, now: Garment, piece: Piece, done: set[str]) -> tuple[dict[Target, Point], Piece] | None:

@@ -23,14 +23,16 @@ from widehem.core.grading.spots import Target
 from widehem.core.grading.tables import frame_of
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths
+from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
-from widehem.core.style.operation import OPERATIONS, Context, run
+from widehem.core.style.operation import OPERATIONS, CannotStyle, Context, run
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 
 School = Literal["down", "across"]
 SCHOOLS: Mapping[School, str] = {"down": "Down the body, level by level", "across": "Across, from the centre to the side"}
+OF_BODY = frozenset({"armhole", "shoulder", "side"})  # edges by which a piece goes round the body
 JOG, OVER = 1.5, 10.0  # cm sideways in cm of length, that is warned of
 
 
@@ -89,6 +91,29 @@ def mixed(nest: Nest, mix: Mix, chart: Chart | None = None) -> Mixed:
         for piece in garment.pieces
         if arm is not None and _set_in(piece, mix)
     }
+    for piece in garment.pieces:
+        size = _yoked(garment, fields, piece)
+        if size is not None:
+            sleeves[piece.name] = _whole_size(sources[piece.name], piece, size)
+    try:
+        return _done(nest, mix, chart, body, fields, sources, sleeves)
+    except (PatternError, CannotStyle) as error:
+        raise MixError(
+            f"These sizes lie too far apart to be drawn as one line: {error} Take sizes nearer to each other."
+        ) from None
+
+
+def _done(
+    nest: Nest,
+    mix: Mix,
+    chart: Chart | None,
+    body: int,
+    fields: Mapping[str, Field],
+    sources: Mapping[str, Source],
+    sleeves: Mapping[str, dict[Target, Point]],
+) -> Mixed:
+    """The mix drawn: pieces with levels along their fields, sleeves and yokes as a whole, what hangs on them after."""
+    garment = nest.sizes[body].garment
     done = {
         piece.name: mixed_piece(sources[piece.name], fields[piece.name])
         for piece in garment.pieces
@@ -124,6 +149,21 @@ def _set_in(piece: Piece, mix: Mix) -> bool:
     """Whether a piece is a sleeve that goes with the armhole: nothing is said of its own levels."""
     own = {line.level for line in piece.balance}
     return any(edge.role == "cap" for edge in piece.edges) and not own & set(mix.stops)
+
+
+def _yoked(garment: Garment, fields: Mapping[str, Field], piece: Piece) -> float | None:
+    """The size of a piece of the body that has no level of its own, as a yoke: what holds where it is sewn to those that have."""
+    if fields[piece.name].tells or not any(edge.role in OF_BODY for edge in piece.edges):
+        return None
+    sizes = []
+    for seam in garment.seams:
+        for mine, others in ((seam.first, seam.second), (seam.second, seam.first)):
+            if any(entry.piece == piece.name for entry in mine):
+                for entry in others:
+                    if entry.piece != piece.name and fields[entry.piece].tells:
+                        edge = garment.edge(entry)
+                        sizes.append(fields[entry.piece].at(edge.place(edge.length / 2).point, edge, edge.length / 2))
+    return sum(sizes) / len(sizes) if sizes else None
 
 
 def _whole_size(source: Source, piece: Piece, size: float) -> dict[Target, Point]:

@@ -159,9 +159,7 @@ def _dart_moved(source: Source, field: Field, leg: tuple[int, int], along: float
     edge = source.net.piece.edges[leg[0]]
     gap = edge.gaps[leg[1]]
     size = field.at(gap.inner.toward(gap.outer, 0.5), edge, along)
-    found = {
-        Target("dart", gap.name, part=part): source.move(size, _leg(leg, part)) for part in ("inner", "outer")
-    }
+    found = {Target("dart", gap.name, part=part): source.move(size, _leg(leg, part)) for part in ("inner", "outer")}
     if isinstance(gap, Dart):
         found[Target("dart", gap.name, part="apex")] = source.move(size, _apex(*leg))
     return found
