@@ -98,16 +98,16 @@ def _grade(arguments: argparse.Namespace) -> int:
 def _table(path: Path | None) -> Any:
     """The table of rules: the one that ships, or of a file. Raises UsageError."""
     from widehem.core.grading.first_table import FIRST
-    from widehem.core.grading.spots import SpotError
-    from widehem.core.grading.tables import RuleTable, TableError
+    from widehem.core.grading.table_file import rules_from_json
+    from widehem.core.grading.tables import TableError
 
     if path is None:
         return FIRST
     try:
-        return RuleTable.from_data("file", path.stem, json.loads(path.read_text(encoding="utf-8-sig")))
+        return rules_from_json(path.read_bytes(), called=path.stem)
     except OSError as error:
         raise UsageError(f"The table of rules {path} cannot be read: {error.strerror}.") from None
-    except (TableError, SpotError, ValueError) as error:
+    except TableError as error:
         raise UsageError(f"{path}: {error}") from None
 
 

@@ -1,4 +1,4 @@
-"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, web, crowds.
+"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, sizes, web, crowds.
 
 Machines are shared and noisy; the ratios are what to compare from one day to the next. Nothing here fails.
 """
@@ -14,10 +14,11 @@ from tests.bench.designs import designs
 from tests.bench.figures import line
 from tests.bench.house import fetch, large_company, served
 from tests.bench.paper import paper
+from tests.bench.sizes import sizes
 from tests.bench.web import alone, starting
 from widehem.web.serve import settle_down
 
-PARTS = {"core", "designs", "paper", "web", "crowds"}
+PARTS = {"core", "designs", "paper", "sizes", "web", "crowds"}
 
 
 def web(parts: set[str]) -> None:
@@ -46,5 +47,7 @@ if __name__ == "__main__":
         designs()
     if "paper" in wanted:
         paper()
+    if "sizes" in wanted:
+        sizes()
     if wanted & {"web", "crowds"}:
         web(wanted)

@@ -85,7 +85,7 @@ def cast(made: Made, anchor: float) -> None:
             job, times, stop = house.connection(), list[float](), threading.Event()
             threading.Thread(target=lambda: times.extend(_until(house, stop)), daemon=True).start()
             began = time.perf_counter()
-            _cast(house, job)
+            zipped(job, 1)
             took = time.perf_counter() - began
             stop.set()
             time.sleep(0.3)
@@ -127,8 +127,8 @@ def _until(house: object, stop: threading.Event) -> list[float]:
     return times
 
 
-def _cast(house: object, connection: object) -> None:
-    """Ask for the ZIP as a page does, and wait until it is there."""
+def zipped(connection: object, production: int) -> None:
+    """Ask for the ZIP of a production as its page does, and wait until it is there."""
     import re
     from urllib.parse import urlencode
 
@@ -137,12 +137,12 @@ def _cast(house: object, connection: object) -> None:
         answer = connection.getresponse()  # type: ignore[attr-defined]
         return answer.status, dict(answer.getheaders()), answer.read()
 
-    _, headers, page = ask("GET", "/productions/1/materials")
+    _, headers, page = ask("GET", f"/productions/{production}/materials")
     token = re.search(rb'name="csrf_token" value="([^"]+)"', page)
     cookie = headers.get("Set-Cookie", "").split(";")[0]
     form = urlencode({"csrf_token": token[1].decode() if token else "", "kind": "pdf"})
     kept = {"Content-Type": "application/x-www-form-urlencoded", "Cookie": cookie}
-    status, headers, _ = ask("POST", "/productions/1/files", form, kept)
+    status, headers, _ = ask("POST", f"/productions/{production}/files", form, kept)
     where = headers["Location"].split("?")[0]
     assert status == 303, status
     while True:

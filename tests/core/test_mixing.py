@@ -189,6 +189,19 @@ class Files(unittest.TestCase):
             METRIC,
         )
 
+    def test_on_paper_the_base_is_whole_and_the_others_are_what_differs(self):
+        found = nested(self.order("shirt", 0.2))
+        names = [one.name for one in self.order("shirt").sizes]
+        for name in names:
+            kinds = {mark.kind for mark in found.ink[name]}
+            self.assertEqual("stitch" in kinds, name == "5")
+            self.assertTrue({"cut", "notch"} <= kinds)
+        sizes = [mark for mark in found.words if mark.text in names]
+        self.assertEqual({mark.text for mark in sizes}, set(names))
+        self.assertGreaterEqual(min(mark.size for mark in sizes) * 0.2, 0.2)
+        waists = [mark for mark in found.words if mark.text == "waist"]
+        self.assertEqual(len(waists), 2, "once on the front, however its line is bent, and once on the back")
+
     def test_every_size_has_layers_of_its_own(self):
         order = self.order()
         pdf = pypdf.PdfReader(io.BytesIO(NEST_WRITERS["pdf"].write(order)))

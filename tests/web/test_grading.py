@@ -128,6 +128,19 @@ class Tables(Grading):
         ).get_data(as_text=True)
         self.assertIn("&#34;far&#34;", wrong)
         self.assertTrue(self.client.get(f"/rules/{code}/ruler").get_data().startswith(b"%PDF"))
+        data = self.client.get(f"/rules/{code}/file").get_data()
+        taken = self.post("/rules/read", {"file": (io.BytesIO(data), "ours.json")}).location.rpartition("/")[2]
+        with self.store.read() as session:
+            self.assertEqual(all_rules(session)[taken].kinds, all_rules(session)[code].kinds)
+            self.assertEqual(all_rules(session)[taken].name, "Ours 2")
+        for bad, words in (
+            (b"[1]", "no table"),
+            (b"{", "no JSON"),
+            (b'{"unit": 4, "kinds": {"upper_back": [["a b", 0, 0]]}}', "spot"),
+            (b"", "Choose"),
+        ):
+            page = self.post("/rules/read", {"file": (io.BytesIO(bad), "x.json")}, 422).get_data(as_text=True)
+            self.assertIn(words, page[page.index("r-file") :][:900])
         self.post(f"/rules/{code}/delete")
         self.get(f"/rules/{code}", 404)
 

@@ -10,6 +10,7 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from widehem.core.grading.first_table import FIRST
 from widehem.core.grading.proof import missed, proof
 from widehem.core.grading.spots import SpotError, words_of
+from widehem.core.grading.table_file import MOST_BYTES, rules_from_json, rules_json
 from widehem.core.grading.tables import KINDS, Rule, RuleTable, TableError
 from widehem.core.output.sheets import PAPERS
 from widehem.core.pattern.edge import PatternError
@@ -206,6 +207,31 @@ def delete(code: str) -> Any:
             None,
         ), 422
     return redirect(url_for(".table"), 303)
+
+
+@pages.get("/rules/<code>/file")
+def file(code: str) -> Response:
+    """The table as a file."""
+    with current_store().read() as session:
+        tables = all_rules(session)
+    if code not in tables:
+        abort(404)
+    return handed(rules_json(tables[code]), f"{tables[code].name} rules.json", "application/json")
+
+
+@pages.post("/rules/read")
+def read() -> Any:
+    """A table of the workroom from a file."""
+    sent = request.files.get("file")
+    try:
+        made = rules_from_json(sent.read(MOST_BYTES + 1) if sent is not None else b"")
+    except TableError as error:
+        return _page("first", {"file": str(error)}, None), 422
+    with writing() as session:
+        row = begin_rules(session, made, free_name(made.name, [t.name for t in all_rules(session).values()]))
+        tell(session, f"Took in the table of rules {row.name}.")
+        new = row.code
+    return redirect(url_for(".table", code=new), 303)
 
 
 @pages.get("/rules/<code>/ruler")

@@ -92,9 +92,9 @@ def mixed(nest: Nest, mix: Mix, chart: Chart | None = None) -> Mixed:
         if arm is not None and _set_in(piece, mix)
     }
     for piece in garment.pieces:
-        size = _yoked(garment, fields, piece)
-        if size is not None:
-            sleeves[piece.name] = _whole_size(sources[piece.name], piece, size)
+        held = _yoked(garment, fields, piece)
+        if held is not None:
+            sleeves[piece.name] = _whole_size(sources[piece.name], piece, held)
     try:
         return _done(nest, mix, chart, body, fields, sources, sleeves)
     except (PatternError, CannotStyle) as error:
@@ -110,7 +110,7 @@ def _done(
     body: int,
     fields: Mapping[str, Field],
     sources: Mapping[str, Source],
-    sleeves: Mapping[str, dict[Target, Point]],
+    sleeves: dict[str, dict[Target, Point]],
 ) -> Mixed:
     """The mix drawn: pieces with levels along their fields, sleeves and yokes as a whole, what hangs on them after."""
     garment = nest.sizes[body].garment

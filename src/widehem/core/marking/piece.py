@@ -195,12 +195,22 @@ class MarkedPiece:
                 yield Name(ROLES[edge.role].words, edge.parts[0])
             if edge.name in self.spare and self.spare[edge.name] > 0:
                 yield Name("to let out", edge.parts[0])
-        for name, path in self.levels():
+        for name, path in self._longest_levels():
             yield Name(name.replace("_", " "), path)
         for line in self.piece.lines:
             yield Name(line.title.lower(), line.path)
         for zone in self.zones:
             yield Name(zone.words, zone.line)
+
+    def _longest_levels(self) -> list[tuple[str, Path]]:
+        """The levels, of a line that is bent the longest part of each run."""
+        runs: list[list[tuple[str, Path]]] = []
+        for level in self.levels():
+            if runs and runs[-1][-1][0] == level[0] and runs[-1][-1][1].end.to(level[1].start) < FLAT:
+                runs[-1].append(level)
+            else:
+                runs.append([level])
+        return [max(run, key=lambda level: level[1].length) for run in runs]
 
 
 def _spots(points: Sequence[Point], by: Transform) -> tuple[Point, ...]:

@@ -27,7 +27,8 @@ from widehem.core.units import METRIC, Display
 from widehem.core.values import record
 
 ONE_FOR_ALL = ("words", "grain")  # kinds of line that are drawn once
-LETTER = 0.45  # cm: the name of a size
+OF_EVERY_SIZE = ("cut", "notch", "drill")  # the rest is that of the base: within so many lines nobody finds their own
+LETTER, READABLE = 0.45, 0.21  # cm: the name of a size, and on paper at least
 CLEAR = 1.1  # heights of it that two names are apart
 # dashes of the cutting lines, points: the base solid, then as on the screen
 DASHES: tuple[tuple[float, ...], ...] = ((12, 4), (12, 4, 2, 4), (5, 4), (2, 3), (12, 4, 2, 4, 2, 4), (18, 4, 5, 4))
@@ -93,10 +94,12 @@ def nested(order: NestOrder) -> Nested:
             marked = row[hull.piece.name].moved(by)
             pieces[one.name].append(Laid(marked, laid.turned))
             rings.append((one.name, marked.cut))
-            ink[one.name] += [mark for mark in ink_of(marked) if mark.kind not in ONE_FOR_ALL]
+            ink[one.name] += [
+                mark for mark in ink_of(marked) if (mark.kind in OF_EVERY_SIZE if one.away else mark.kind not in ONE_FOR_ALL)
+            ]
         told = replace(laid.marked, cut=_innermost([ring for _, ring in rings]))
         words += [mark for mark in ink_of(told) if mark.kind in ONE_FOR_ALL]
-        words += _named(rings, order.sizes[order.base].name)
+        words += _named(rings, order.sizes[order.base].name, max(LETTER, READABLE / order.scale))
     dashes = {one.name: () if not one.away else DASHES[(abs(one.away) - 1) % len(DASHES)] for one in order.sizes}
     return Nested(
         sheets,
@@ -149,7 +152,7 @@ def _ring(shape: Any, otherwise: Sequence[Point]) -> tuple[Point, ...]:
     return tuple(Point(x, y) for x, y in list(largest.exterior.coords)[:-1])
 
 
-def _named(rings: Sequence[tuple[str, Sequence[Point]]], base: str) -> list[Words]:
+def _named(rings: Sequence[tuple[str, Sequence[Point]]], base: str, letter: float) -> list[Words]:
     """The names of the sizes at their lines, where those spread the most and names stand clear of each other."""
     ways = [Point(math.cos(n * math.pi / 8), math.sin(n * math.pi / 8)) for n in range(16)]
     reach = {name: [max(way.dot(at) for at in ring) for way in ways] for name, ring in rings}
@@ -159,11 +162,11 @@ def _named(rings: Sequence[tuple[str, Sequence[Point]]], base: str) -> list[Word
     found: list[Words] = []
     for name, ring in sorted(rings, key=lambda entry: entry[0] != base):
         for number in order:
-            at = max(ring, key=ways[number].dot) - ways[number] * (LETTER * 0.9)
-            if all(at.to(other) > LETTER * CLEAR for other in taken):
+            at = max(ring, key=ways[number].dot) - ways[number] * (letter * 0.9)
+            if all(at.to(other) > letter * CLEAR for other in taken):
                 break
         taken.append(at)
-        found.append(Words(name, at, LETTER, strong=name == base))
+        found.append(Words(name, at, letter, strong=name == base))
     return found
 
 

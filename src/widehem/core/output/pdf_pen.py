@@ -19,6 +19,8 @@ POINTS_PER_CM = 72 / 2.54
 PLAIN, STRONG, FIGURES = "WideHem", "WideHem-Strong", "WideHem-Figures"
 _FONTS = {PLAIN: "HankenGrotesk-Regular.ttf", STRONG: "HankenGrotesk-Bold.ttf", FIGURES: "SplineSansMono-Regular.ttf"}
 
+DASHED = 0.55  # of the width of a cutting line, where sizes lie over each other and are told apart by dashes
+
 # width in points, dashes in points
 LINES: dict[str, tuple[float, tuple[float, ...]]] = {
     "cut": (2.0, ()),
@@ -72,11 +74,12 @@ class _CanvasPen:
 
 
 def stroke(
-    canvas: Canvas, paths: Sequence[Path], kind: str, place: Place, *, closed: bool = False, fill: bool = False, dashed: Sequence[float] = (),
+    canvas: Canvas, paths: Sequence[Path], kind: str, place: Place, *, closed: bool = False, fill: bool = False, dashed: Sequence[float] = (), fine: float = 1.0,
 ) -> None:  # fmt: skip
-    """Draw paths joined one after another with the look of this kind of line. dashed: in place of its own dashes, points."""
+    """Draw paths joined one after another with the look of this kind of line. dashed: in place of its own dashes, points; fine: its
+    width and its dashes, of what they are."""
     width, dash = LINES[kind]
-    dash = tuple(dashed) or dash
+    width, dash = width * fine, tuple(part * fine for part in dashed) or dash
     canvas.setLineWidth(width)
     canvas.setDash(list(dash), 0) if dash else canvas.setDash()
     shape = canvas.beginPath()
@@ -93,9 +96,11 @@ def stroke(
 def draw_ink(canvas: Canvas, ink: Sequence[Ink], scale: float = 1.0, cut: Sequence[float] = ()) -> None:
     """All the ink about the upper left corner of the work. cut: the dashes of its cutting lines, points."""
     place = on_paper(scale)
+    fine = DASHED * max(scale, 0.5) if cut else 1.0
     for mark in ink:
         if isinstance(mark, Stroke):
-            stroke(canvas, mark.paths, mark.kind, place, closed=mark.closed, dashed=cut if mark.kind == "cut" else ())
+            dashed = cut if mark.kind == "cut" else ()
+            stroke(canvas, mark.paths, mark.kind, place, closed=mark.closed, dashed=dashed, fine=fine)
         elif isinstance(mark, Dot):
             width, _ = LINES[mark.kind]
             canvas.setLineWidth(width)
