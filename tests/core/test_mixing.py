@@ -22,6 +22,7 @@ from widehem.core.grading.views import Anchor, anchors, dottings, inherited
 from widehem.core.marking.labels import Heading
 from widehem.core.marking.plans import PLANS
 from widehem.core.marking.wanted import Wanted
+from widehem.core.output.ink import Words
 from widehem.core.output.nested import NEST_WRITERS, nested, order_of_nest
 from widehem.core.output.pdf_ruler import ruler_pdf
 from widehem.core.output.sheets import PAPERS
@@ -196,10 +197,11 @@ class Files(unittest.TestCase):
             kinds = {mark.kind for mark in found.ink[name]}
             self.assertEqual("stitch" in kinds, name == "5")
             self.assertTrue({"cut", "notch"} <= kinds)
-        sizes = [mark for mark in found.words if mark.text in names]
+        words = [mark for mark in found.words if isinstance(mark, Words)]
+        sizes = [mark for mark in words if mark.text in names]
         self.assertEqual({mark.text for mark in sizes}, set(names))
         self.assertGreaterEqual(min(mark.size for mark in sizes) * 0.2, 0.2)
-        waists = [mark for mark in found.words if mark.text == "waist"]
+        waists = [mark for mark in words if mark.text == "waist"]
         self.assertEqual(len(waists), 2, "once on the front, however its line is bent, and once on the back")
 
     def test_every_size_has_layers_of_its_own(self):
