@@ -50,13 +50,14 @@ def lines(page):
     return [words for line in "".join(reader.out).split("\n") if (words := re.sub(r"\s+", " ", line).strip())]
 
 
-def crawl(client, begin="/"):
-    """Every page by its address; of a garment one page for each part of its slip, of the measures those of one wearer."""
+def crawl(client, begin="/", *, alone=False):
+    """Every page by its address; of a garment one page for each part of its slip, of the measures those of one wearer. alone: of each
+    kind one page only."""
     found, todo, alike = {}, [begin], Counter()
     while todo:
         path = todo.pop()
-        kind = re.sub(r"\d+", "0", re.sub(r"(piece|edge)=[a-z_]+", "", path))
-        if path in found or (alike[kind] >= MOST_ALIKE and not EACH.match(path)):
+        kind = re.sub(r"\d+", "0", re.sub(r"(piece|edge|spot|along|at\.\w+)=[^&]+", "", path))
+        if path in found or (alike[kind] >= (1 if alone else MOST_ALIKE) and (alone or not EACH.match(path))):
             continue
         alike[kind] += 1
         answer = client.get(path)

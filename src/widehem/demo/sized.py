@@ -11,6 +11,7 @@ from widehem.core.body.chart import Chart
 from widehem.core.grading.first_table import FIRST
 from widehem.core.grading.from_wearers import from_company
 from widehem.core.grading.house_charts import HOUSE
+from widehem.core.grading.kept import HowCast, HowGraded
 from widehem.core.grading.tables import Rule
 from widehem.demo.portrait import portrait
 from widehem.store.grading import begin_rules, begin_sizes
@@ -50,7 +51,7 @@ def load_sizes(session: Session, production: Production, charts: list[Chart]) ->
     rules = begin_rules(session, table, NARROW)
     for row in session.scalars(select(DesignRow).where(DesignRow.own)):
         if row.name in GRADED:
-            row.grading = dict(GRADED[row.name])
+            row.grading = HowGraded.from_data(GRADED[row.name]).as_data()
     robe = session.scalar(select(DesignRow).where(DesignRow.name == "Lamplighter's robe", DesignRow.own))
     if robe is not None:
         robe.grading = {**robe.grading, "chart": chart.code, "rules": rules.code}
@@ -59,7 +60,7 @@ def load_sizes(session: Session, production: Production, charts: list[Chart]) ->
         if name == PICTURED:
             hung.photo = RailPhoto(data=portrait())
         session.add(hung)
-    production.cast = dict(CAST)
+    production.cast = HowCast.from_data(CAST).as_data()
 
 
 def _with_unit(texts: dict[str, str]) -> dict[str, str]:
