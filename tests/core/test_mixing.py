@@ -119,6 +119,17 @@ class Across(unittest.TestCase):
         made = mixed(found, Mix("across", {"centre": 4.0, "side": 6.0}, 4.0))
         self.assertAlmostEqual(made.garment.girth("hip") - found.sizes[4].garment.girth("hip"), 8.0, delta=0.05)
         self.assertEqual([check.name for check in made.sized.untrue], [])
+        for piece in made.garment.shell:
+            waist = piece.edge("waist")
+            gone = 0.0
+            for gap, part in zip(waist.gaps, waist.parts, strict=False):
+                gone += part.length
+                share = gone / waist.length if waist.start.x < waist.end.x else 1 - gone / waist.length
+                ends = [
+                    abs(found.sizes[size].garment.piece(piece.name).edge("waist").gaps[waist.gaps.index(gap)].middle.x)
+                    for size in (4, 6)
+                ]
+                self.assertAlmostEqual(abs(gap.middle.x), ends[0] + (ends[1] - ends[0]) * share, delta=0.06, msg=piece.name)
 
     def test_what_cannot_be_mixed_is_refused_by_name(self):
         with self.assertRaisesRegex(MixError, "Size 12 at waist is not in the nest"):

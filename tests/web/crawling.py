@@ -7,10 +7,10 @@ from html.parser import HTMLParser
 
 APART = {"p", "li", "td", "th", "div", "h1", "h2", "h3", "dt", "dd", "label", "option", "tr", "section", "summary", "legend", "small", "button", "span", "a"}  # fmt: skip
 UNSEEN = {"script", "style", "svg", "kbd", "textarea"}
-LEFT_OUT = ("drop=1", ".pdf", ".csv", ".json", ".svg", ".jpg", "/guide", "/static", "/unit")
+LEFT_OUT = ("drop=1", ".pdf", ".csv", ".json", ".svg", ".jpg", ".dxf", ".plt", "/ruler", "/guide", "/static", "/unit")
 MINDS_OWN = {"other", "also", "past", "note-words", "note-slip", "guide"}  # the other unit on purpose, or words a maker wrote
 MOST_ALIKE, EACH = 3, re.compile(r"^/dockets/\d+/draft")  # of a kind, but of garments every one
-ONE_OF = re.compile(r"^/wearers/8/(measure|tape)\?")
+ONE_OF = re.compile(r"^/wearers/8/(measure|tape)\?(?=.*list=full)")
 
 
 class _Words(HTMLParser):
