@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test bench wide hold look paper readers pages lint browser-tools clean
+.PHONY: demo serve test everything bench wide hold look paper readers pages lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -48,6 +48,9 @@ bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
 
 wide: $(VENV)/.dev  ## two thousand random bodies through every method
 	$(BIN)/python -m tests.wide
+
+everything: $(VENV)/.dev browser-tools  ## the tests, and of what they do in turns all of it
+	EVERYTHING=1 $(BIN)/python -m tests
 
 hold: $(VENV)/.dev  ## the attacks of the tests, fifty times as long: wild charts, forms gone wrong, kills, upgrades broken off
 	HOLD=50 $(BIN)/python -W ignore -m unittest tests.core.test_wild tests.web.test_attacks tests.store.test_killed tests.store.test_mending

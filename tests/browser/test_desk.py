@@ -1,7 +1,6 @@
 """The workroom's desk in a real browser: what a newcomer presses, words off each other at five widths, help, focus, notes."""
 
 import io
-import os
 import shutil
 import time
 import unittest
@@ -11,6 +10,7 @@ from sqlalchemy import select
 
 from tests.browser.case import BrowserCase
 from tests.browser.looking import LOOK, SMALL
+from tests.some import some
 from widehem.store.models import Docket, Note, Picture
 
 PAGES = (
@@ -24,7 +24,6 @@ PAGES = (
     "/rail?wearer=7", "/sizes/curved", "/rules/first",
 )  # fmt: skip
 SIZES = ((1280, 800), (1024, 768), (768, 1024), (640, 400), (390, 844))  # the fourth: 1280 at twice the size
-EVERYTHING = bool(os.environ.get("EVERYTHING"))  # else each page is seen at one of the widths, in turn
 ON_LINES = """() => {
   const told = [];
   const texts = Array.from(document.querySelectorAll("#board .t-name, #board .t-point")).filter((one) => getComputedStyle(one).visibility !== "hidden" && one.getClientRects().length);
@@ -57,7 +56,7 @@ class Looks(BrowserCase):
         for wide, high in SIZES:
             context = self.browser.new_context(viewport={"width": wide, "height": high}, has_touch=wide < 1100)
             page = context.new_page()
-            for path in PAGES if EVERYTHING else PAGES[SIZES.index((wide, high)) :: len(SIZES)]:
+            for path in some(PAGES, 2 * len(SIZES), 2 * SIZES.index((wide, high)) + 1):
                 page.goto(self.address + path)
                 page.wait_for_timeout(180)  # words of a drawing are laid after the last change of what is seen
                 with self.subTest(path=path, wide=wide):
@@ -66,7 +65,7 @@ class Looks(BrowserCase):
             context.close()
 
     def test_names_and_letters_keep_off_the_lines(self):
-        for number in range(1, 23, 1 if EVERYTHING else 3):
+        for number in some(range(1, 23), 4):
             self.open(f"/dockets/{number}/draft")
             self.page.wait_for_timeout(180)
             if not self.page.locator("#board").count():
@@ -79,7 +78,7 @@ class Looks(BrowserCase):
         for turn, (forced, size) in enumerate((("active", (1280, 800)), ("none", (1280, 800)), ("none", (1024, 768)), ("none", (390, 844)))):  # fmt: skip
             context = self.browser.new_context(viewport={"width": size[0], "height": size[1]}, forced_colors=forced)
             self.page = context.new_page()
-            for path in paths if EVERYTHING else paths[turn::4]:
+            for path in some(paths, 8, 2 * turn):
                 self.open(path)
                 with self.subTest(path=path, forced=forced, wide=size[0]):
                     self.assert_accessible("color-contrast" if forced == "active" else "")  # the system's own colours

@@ -6,6 +6,7 @@ import unittest
 from sqlalchemy import select
 
 from tests.browser.case import BrowserCase
+from tests.some import some
 from widehem.store.models import Docket
 
 
@@ -126,7 +127,7 @@ class Seen(StyleInBrowser):
             self.open(f"/dockets/{number}/style{at}")
             self.calm()
             self.assert_accessible()
-        for path in ("/designs", "/designs/15", "/designs/15/everybody", "/wearers/7/costumes"):
+        for path in some(("/designs", "/designs/15", "/designs/15/everybody", "/wearers/7/costumes"), 2):
             self.open(path)
             self.calm()
             page = self.page

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.nests import BLOCKS, SLEEVES, grading, nest
+from tests.some import some
 from widehem.core.geometry.points import Point, angle_between
 from widehem.core.grading.apply import Grader
 from widehem.core.grading.differ import difference
@@ -254,8 +255,8 @@ class Followers(unittest.TestCase):
 
 class Sizes(unittest.TestCase):
     def test_every_method_and_design_is_true_by_rules_three_steps_to_both_sides(self):
-        for figure in ("curved", "straight"):
-            for code in (*BLOCKS, "waistcoat", "shirt", "dress", "trousers", "coat", "cloak"):
+        for turn, figure in enumerate(("curved", "straight")):
+            for code in some((*BLOCKS, "waistcoat", "shirt", "dress", "trousers", "coat", "cloak"), 2, turn):
                 for size, one in nest(code, figure, "rules").sizes.items():
                     wrong = [check.name for check in one.untrue if (code, check.name) not in KNOWN]
                     self.assertEqual(wrong, [], (code, figure, size))
@@ -310,8 +311,8 @@ KNOWN = {("suit.one_piece", "opening.reach"), ("suit.one_piece", "seat.length"),
 class Proposed(unittest.TestCase):
     def test_they_come_as_near_to_redrafts_as_a_maker_dots(self):
         """0.13 between two outlines two steps from the base; where a method draws another curve from a size on, that is told as a jump."""
-        for code in BLOCKS:
-            for figure in ("curved", "straight"):
+        for turn, figure in enumerate(("curved", "straight")):
+            for code in some(BLOCKS, 2, turn):
                 rules, redraft = nest(code, figure, "proposed"), nest(code, figure, "redraft")
                 for away in (-2, -1, 1, 2):
                     size = rules.base + away

@@ -15,7 +15,7 @@ from widehem.web.door import Door, hostname, own_path
 from widehem.web.listen import STRAYS
 from widehem.web.numbers import is_number
 
-READS, WRITES, MESSAGES = 400, 250, 60
+READS, WRITES, MESSAGES = 240, 160, 60
 
 
 class Attack(WebCase):

@@ -10,6 +10,7 @@ from unittest import mock
 from PIL import Image
 from sqlalchemy import func, select
 
+from tests.some import some
 from tests.web.case import WebCase, as_shown
 from tests.web.test_meanwhile import hidden
 from widehem.store.bin import DAYS, WITH_BIN, in_bin, let_go
@@ -100,7 +101,7 @@ class TakenBack(UndoCase):
         yield "Waist of Odile Marsh: struck out.", "/wearers/1/readings", {"measure": "waist", "first": "", "second": ""}
 
     def test_everything(self):
-        for number in range(len(list(self.forms()))):
+        for number in some(range(len(list(self.forms()))), 3):
             self.doCleanups()
             self.setUp()
             words, path, data = next(itertools.islice(self.forms(), number, None))

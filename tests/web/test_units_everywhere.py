@@ -1,13 +1,12 @@
 """Every page in inches shows no bare centimetre, and in centimetres no inch; no page breaks."""
 
-import os
 import re
 import unittest
 
+from tests.some import EVERYTHING
 from tests.web.case import WebCase
 from tests.web.crawling import crawl, lines
 
-EVERYTHING = bool(os.environ.get("EVERYTHING"))  # else in centimetres one page of each kind
 ON_PURPOSE = (
     "CSV, in cm", "waist~0.33", "CSV, in inches", "Download the charts as CSV in", "Lay a ruler on the 5 cm and the 2 in square", "in cm, + − * /",
     "Worked out by, in cm", "Type it as you say it", "Cloth, in inches", "Toile, in inches", "true millimetres", "to 1/8 in", "to 1/16 in", "1 is a millimetre", "1 is a centimetre", "DXF in mm", "1 is an inch", "Lining, in inches",

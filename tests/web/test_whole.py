@@ -6,6 +6,7 @@ import unittest
 
 from pypdf import PdfReader
 
+from tests.some import some
 from tests.web.case import WebCase
 from widehem.store.dockets import bodice_for
 from widehem.store.models import Docket
@@ -19,10 +20,13 @@ class Whole(WebCase):
             dockets = [(docket.id, docket.method) for docket in session.query(Docket)]
         self.assertIn("cannot be drawn without", self.get(f"/dockets/{INCOMPLETE}/draft"))
         self.assertEqual(len({method for _, method in dockets}), 15)
+        closely = some([number for number, _ in dockets], 3)
         for number, method in dockets:
             page = self.get(f"/dockets/{number}/draft")
             drawn = "cannot be drawn without" not in page
             self.assertEqual(drawn, 'id="board"' in page, method)
+            if number not in closely:
+                continue
             self.get(f"/dockets/{number}/draft?slip=settings")
             self.get(f"/dockets/{number}/draft?slip=checks")
             if drawn:
@@ -65,7 +69,7 @@ class Whole(WebCase):
         self.assertNotIn("Lapel folded", self.get(f"/dockets/{GOWN}/draft"))
 
     def test_paper_of_large_garments(self):
-        for number in (SUIT, GOWN, COAT):
+        for number in some((SUIT, GOWN, COAT), 2):
             for form in ("sheets.pdf", "pattern.svg", "draft.json"):
                 answer = self.client.get(f"/dockets/{number}/files/{form}")
                 self.assertIn(answer.status_code, (200, 404), form)
