@@ -8,3 +8,8 @@ EVERYTHING = bool(os.environ.get("EVERYTHING"))
 def some(things, each, turn=0):
     """Every one of these with EVERYTHING set; else one of so many, from the turn on."""
     return list(things) if EVERYTHING else list(things)[turn % each :: each]
+
+
+def tries(count):
+    """So many examples of random bodies with EVERYTHING set; else six of ten of them."""
+    return count if EVERYTHING else -(-count * 6 // 10)

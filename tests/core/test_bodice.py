@@ -8,6 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import UPPER, drafted, upper_bodies, upper_build, upper_chart
+from tests.some import tries
 from widehem.core.design.design import method_design
 from widehem.core.design.make import make
 from widehem.core.drafting.cap import Armhole
@@ -244,7 +245,7 @@ class Curled(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(upper_bodies(), st.sampled_from(METHODS_HERE), st.sampled_from(PLACES), st.sampled_from(["eased", "dart", "neck"]))
     def test_true_or_refused_with_names(self, chart, code, place, school):
         options = {"dart_place": place, "back_shoulder": school} if code in ("bodice.measured", "bodice.proportional") else {}
@@ -259,7 +260,9 @@ class AnyBody(unittest.TestCase):
             self.assertNotEqual(checks.get(name), "not", name)
         self.assertNotEqual(checks.get("seam.side"), "not")
         drawn_in = chart.get("waist") / chart.get("bust")
-        leaning = code == "bodice.cup_wedge" and not 0.65 < drawn_in < 0.75  # its side leans for the waist, and the check says so
+        leaning = (
+            code == "bodice.cup_wedge" and not 0.65 < drawn_in < 0.75
+        )  # its side leans for the waist, and the check says so
         if not leaning and place not in ("waist", "shared"):  # a wide dart from below may reach over the bust line
             self.assertNotEqual(checks.get("girth.bust"), "not")
         if code != "bodice.plain":
@@ -276,7 +279,7 @@ class AnyBody(unittest.TestCase):
                     if not edge.darts:
                         self.assertLessEqual(turns(edge), 2, (piece.name, edge.name))
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(
         upper_bodies(),
         st.sampled_from(METHODS_HERE),

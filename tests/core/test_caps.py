@@ -6,6 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import UPPER, drafted, upper_build
+from tests.some import tries
 from widehem.core.body.chart import chart_of
 from widehem.core.design.mends import mends_for, pressed
 from widehem.core.drafting.armhole_typed import Typed, problems, remarks
@@ -91,7 +92,7 @@ class Held(unittest.TestCase):
         self.assertLess(part(caps[1], 0.7, 0.8), part(caps[0], 0.7, 0.8) - 0.5, "the front is fuller")
         self.assertAlmostEqual(part(caps[1], 0.1, 0.2), part(caps[0], 0.1, 0.2), delta=0.3)
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=tries(30), deadline=None)
     @given(st.sampled_from(sorted(UPPER)), st.sampled_from([BOX, TRIANGLE]), st.sampled_from(["front", "back"]))
     def test_a_bulge_says_the_ease_it_brings_or_that_it_does_not(self, build, method, side):
         made = sleeve(method, build, {"hold": "both", "bulge": side})

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.nests import nest
+from tests.some import tries
 from widehem.core.body.chart import chart_of
 from widehem.core.grading.cast import Hours, Person, Size, Tolerances, fit, least_hours, plan, sizes_of_chart
 from widehem.core.grading.choosing import choose, choose_by_trying
@@ -33,7 +34,7 @@ def around(bust, waist, hip, number=1):
 
 class Exact(unittest.TestCase):
     @given(PRICES, st.sampled_from([None, 1, 2, 3]))
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=tries(40), deadline=None)
     def test_it_equals_trying_everything(self, prices, most):
         one, other = choose(prices, most=most), choose_by_trying(prices, most=most)
         self.assertEqual((one.dressed, len(one.made)), (other.dressed, len(other.made)))

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import asked, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import sums, verdicts
+from tests.some import tries
 from widehem.core.design.cautions import cautions
 from widehem.core.design.mends import mends_for
 from widehem.core.drafting.method import METHODS, armhole_of
@@ -254,7 +255,7 @@ class Coat(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(upper_bodies(), st.sampled_from(["straight", "heart"]), st.sampled_from(["centre_back", "centre_front"]))
     def test_contour(self, chart, line, opening):
         try:
@@ -272,7 +273,7 @@ class AnyBody(unittest.TestCase):
                     for a, b in pairwise(edge.parts[0].segments):
                         self.assertLess(angle_between(a.direction(1), b.direction(0)), 35, (piece.name, name))
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(
         upper_bodies(), st.sampled_from(["single", "double"]), st.sampled_from(["seam", "fold"]),
             st.sampled_from(["wedge", "vent", "plain"]),

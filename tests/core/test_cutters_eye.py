@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import UPPER, drafted, upper_build
+from tests.some import tries
 from tests.styling import any_method
 from widehem.core.design.make import armhole_in
 from widehem.core.drafting.arm import ROOM, Arm
@@ -99,7 +100,7 @@ class Sleeves(unittest.TestCase):
             self.assertLess(angle_between(low.leaving, Point(1.0, 0.0)), 0.5, "square to the side")
             self.assertLess(low.end.y, 0.0)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(st.sampled_from(CODES), st.sampled_from(sorted(UPPER)), st.floats(24, 70))
     def test_a_sleeve_of_any_length_has_room_for_the_arm(self, code, build, length):
         made, _ = sleeve(code, build, length=length)

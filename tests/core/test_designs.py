@@ -7,6 +7,7 @@ from dataclasses import replace
 from hypothesis import given, settings
 
 from tests.bodies import UPPER, upper_bodies, upper_build
+from tests.some import tries
 from tests.styling import BACK_PANEL, FRONT_PANEL, not_true, on, step
 from widehem.core.design.design import Design, Step
 from widehem.core.design.files import DesignFileError, Named, design_as_data, design_as_json, read_design
@@ -46,7 +47,7 @@ class Shipped(unittest.TestCase):
                 self.assertEqual(len(pattern.pieces), len(made.garment.pieces))
                 json.dumps(draft_as_json(made))
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(upper_bodies())
     def test_the_waistcoat_sews_on_any_body(self, chart):
         try:

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.nests import BLOCKS, SLEEVES, grading, nest
-from tests.some import some
+from tests.some import some, tries
 from widehem.core.geometry.points import Point, angle_between
 from widehem.core.grading.apply import Grader
 from widehem.core.grading.differ import difference
@@ -343,7 +343,7 @@ class AnyChart(unittest.TestCase):
         st.sampled_from([code for code in BLOCKS if code not in ("bodice.contour", "gown.seam_shaped")]),
         st.sampled_from(["curved", "straight"]),
     )
-    @settings(max_examples=12, deadline=None)
+    @settings(max_examples=tries(12), deadline=None)
     def test_rules_keep_seams_together_and_outlines_simple(self, base, code, figure):
         chart = HOUSE[figure]
         base = min(max(base, 1), len(chart) - 2)

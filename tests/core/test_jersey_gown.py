@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import UPPER, asked, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import sums, turns, verdicts
+from tests.some import tries
 from widehem.core.design.cautions import cautions
 from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.drafting.methods.sleeve_s_head import wave
@@ -289,7 +290,7 @@ class SHead(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(upper_bodies(), st.sampled_from(["close", "regular", "easy"]), st.sampled_from(["straight", "hip"]))
     def test_jersey(self, chart, fit, side):
         top = drafted(METHODS["top.jersey"], chart, {"fit": fit, "side": side})
@@ -303,7 +304,7 @@ class AnyBody(unittest.TestCase):
         self.assertEqual(verdicts(drawn)["cap.ease"], "true")
         self.assertEqual(verdicts(drawn)["curves.waves"], "true")
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(
         upper_bodies(),
         st.floats(0, 100),

@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import UPPER, drafted, girth, skirt_chart, upper_bodies, upper_build
 from tests.core.test_bodice import sums, verdicts
+from tests.some import tries
 from widehem.core.body.chart import chart_of
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.truing import check_garment
@@ -95,7 +96,7 @@ class Bellies(unittest.TestCase):
         self.assertNotEqual(found["arc.waist"], "true")
         self.assertNotEqual(found["arc.hip"], "true")
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(upper_bodies(), st.floats(0.45, 0.62), st.floats(0.45, 0.55), st.sampled_from([SKIRT, *BOTH]))
     def test_on_any_body_the_front_is_its_arc(self, chart, of_waist, of_hip, method):
         waist, hip = (round(chart.get(code) * part, 1) for code, part in (("waist", of_waist), ("hip", of_hip)))
@@ -155,7 +156,7 @@ class CloseKnits(unittest.TestCase):
 
 
 class LegLengths(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(
         st.sampled_from(BOTH), st.sampled_from(sorted(UPPER)), st.floats(0, 1), st.sampled_from(["plain", "opening", "band"])
     )

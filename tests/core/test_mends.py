@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import drafted, skirt, upper_build
+from tests.some import tries
 from widehem.core.design.design import Design, Step
 from widehem.core.design.make import make
 from widehem.core.drafting.method import METHODS
@@ -37,7 +38,7 @@ def stretched(garment, share):
 
 
 class Equalise(unittest.TestCase):
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=tries(30), deadline=None)
     @given(st.floats(0.93, 1.07))
     def test_seams_agree_and_the_outline_stays_closed(self, share):
         garment = stretched(bodice().garment, share)

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from shapely import Polygon
 
 from tests.nests import grading, nest
+from tests.some import tries
 from widehem.core.body.chart import chart_of
 from widehem.core.grading.differ import difference
 from widehem.core.grading.house_charts import HOUSE
@@ -80,7 +81,7 @@ class Down(unittest.TestCase):
         st.lists(st.integers(2, 12).map(lambda n: n / 2), min_size=3, max_size=3),
         st.sampled_from((1.0, 4.0, 6.0)),
     )
-    @settings(max_examples=15)
+    @settings(max_examples=tries(15))
     def test_any_sizes_are_one_line_or_said_to_lie_too_far_apart(self, code, sizes, lengths):
         stops = dict(zip(("bust", "waist", "hip"), sizes, strict=True))
         try:

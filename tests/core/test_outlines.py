@@ -12,6 +12,7 @@ from shapely import LineString, Polygon
 from shapely import Point as Dot
 
 from tests.bodies import upper_build
+from tests.some import tries
 from widehem.core.design.design import Design, Step, method_design
 from widehem.core.design.files import DesignFileError, Named, design_as_json, read_design
 from widehem.core.design.make import armhole_in, make
@@ -196,7 +197,7 @@ class Reading(unittest.TestCase):
         with self.assertRaises(FileRefusedError):
             read_dxf(out.getvalue().encode())
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(st.binary(max_size=400), st.integers(0, 3000))
     def test_no_garbage_breaks_a_reader(self, noise, at):
         whole = WRITERS["svg"].write(Order(made_of("tabard")))

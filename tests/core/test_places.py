@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import UPPER, drafted, upper_build
+from tests.some import tries
 from tests.styling import do
 from widehem.core.design.cautions import CAUTIONS
 from widehem.core.drafting.advice import ADVICE
@@ -131,7 +132,7 @@ class Places(unittest.TestCase):
         found = find(garment, Where("front", "side", "dart", "bust_dart", otherwise=otherwise))
         self.assertEqual(found, find(garment, otherwise))
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=tries(15), deadline=None)
     @given(st.floats(0.15, 0.85), st.floats(0.1, 0.9))
     def test_a_place_is_the_same_spot_after_a_cut(self, cut, part):
         garment = drafted(METHODS["bodice.measured"], upper_build()).garment

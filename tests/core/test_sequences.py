@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from shapely import Polygon
 
 from tests.bodies import upper_build
+from tests.some import tries
 from tests.styling import any_method, darts_of
 from widehem.core.design.design import Design, Step
 from widehem.core.design.make import make
@@ -82,7 +83,7 @@ def step_for(base: Garment, garment: Garment, move, number: int) -> Step | None:
 
 
 class Sequences(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(st.sampled_from(CODES), moves)
     def test_outlines_seams_areas_and_names_hold(self, code, wanted):
         base = made(code)

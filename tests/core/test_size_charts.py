@@ -5,6 +5,7 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.some import tries
 from widehem.core.body.chart import chart_of
 from widehem.core.body.doubts import doubts
 from widehem.core.grading.from_wearers import from_company, from_one
@@ -84,7 +85,7 @@ class Odd(unittest.TestCase):
         self.assertNotIn("bar-odd", steps_svg(CURVED.steps("hip")))
 
     @given(st.lists(st.sampled_from([2.0, 3.0, 4.0]), min_size=1, max_size=3), st.integers(3, 6))
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=tries(60), deadline=None)
     def test_breaks_are_no_odd_ones(self, steps, run):
         values, breaks = [80.0], []
         for step in steps:

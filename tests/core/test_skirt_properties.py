@@ -6,6 +6,7 @@ from hypothesis import HealthCheck, example, given, settings
 from shapely import Polygon
 
 from tests.bodies import drafted, girth, skirt_bodies, skirt_ease, skirt_settings
+from tests.some import tries
 from widehem.core.body.chart import chart_of
 from widehem.core.drafting.method import METHODS
 from widehem.core.geometry.points import angle_between
@@ -52,7 +53,7 @@ class AnyBody(unittest.TestCase):
         worst = [check for check in made.checks if check.verdict == "not" and check.name != "opening"]
         self.assertFalse(worst, [str(check.message) for check in worst])
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(skirt_bodies(), skirt_settings)
     def test_every_pattern_can_be_marked_by_every_plan(self, body, options):
         try:

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from shapely import Polygon
 
 from tests.bodies import UPPER, upper_build
+from tests.some import tries
 from tests.styling import BUST_DART, not_true, on, step
 from widehem.core.pattern.edge import Held
 from widehem.core.pattern.ring import angle_of
@@ -65,7 +66,7 @@ class Swing(unittest.TestCase):
                     self.assertLess(one.start.to(two.start), 0.02)
                     self.assertLess(one.end.to(two.end), 0.02)
 
-    @settings(max_examples=20)
+    @settings(max_examples=tries(20))
     @given(st.floats(3.0, 12.0), st.sampled_from(WITH_DART))
     def test_anywhere_on_the_side(self, along, build):
         to = Where("front", "side", "cm", along, "armhole")

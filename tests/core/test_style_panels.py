@@ -5,6 +5,7 @@ import unittest
 from hypothesis import given, settings
 
 from tests.bodies import UPPER, upper_bodies
+from tests.some import tries
 from tests.styling import BACK_PANEL, BUST_DART, FRONT_PANEL, bend_at, not_true, on, step
 from widehem.core.pattern.checks.curves import curve_of
 from widehem.core.setting.refusal import CannotDraft
@@ -62,7 +63,7 @@ class FromTheShoulder(unittest.TestCase):
         made = on("bodice.measured", FRONT_PANEL, build="hourglass")
         self.assertTrue(any("stays in the side front" in note.text() for note in made.notes), [n.text() for n in made.notes])
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(upper_bodies())
     def test_any_body(self, chart):
         try:

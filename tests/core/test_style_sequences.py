@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import upper_bodies
+from tests.some import tries
 from tests.styling import BACK_PANEL, BUST_DART, FRONT_PANEL, recipe, step
 from widehem.core.design.make import make
 from widehem.core.output.json_draft import draft_as_json
@@ -74,7 +75,7 @@ def recipes(draw):
 
 
 class AnyRecipe(unittest.TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=tries(60), deadline=None)
     @given(recipes(), upper_bodies())
     def test_it_stays_a_garment_or_says_why_not(self, found, chart):
         method, steps = found

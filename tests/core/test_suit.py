@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import asked, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import sums, verdicts
+from tests.some import tries
 from widehem.core.design.cautions import cautions
 from widehem.core.drafting.method import METHODS, armhole_of
 from widehem.core.geometry.points import angle_between
@@ -155,7 +156,7 @@ class ShortLegs(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(
         upper_bodies(), st.sampled_from(["measured", "proportional", "cup_wedge"]), st.sampled_from(["crease", "frame"]),
         st.sampled_from(["shoulder", "side", "neck", "armhole"]), st.sampled_from(["long", "short"]),

@@ -10,6 +10,7 @@ from shapely import contains_xy
 
 from tests.bodies import UPPER, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import verdicts
+from tests.some import tries
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.checks import check_pattern
 from widehem.core.marking.made import mark_up
@@ -108,7 +109,7 @@ class Waist(unittest.TestCase):
             run(OPERATIONS["waist.seam"], skirt, Context(upper_build()))
         self.assertIn("No piece of this garment runs on over the waist", caught.exception.saying.text())
 
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=tries(20), deadline=None)
     @given(upper_bodies(), st.sampled_from(["seam", "band"]))
     def test_on_any_body_it_is_sewn_together_again(self, chart, waist):
         try:

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import asked, drafted, girth, upper_bodies, upper_build
 from tests.core.test_bodice import sums, turns, verdicts
+from tests.some import tries
 from widehem.core.drafting.method import METHODS
 from widehem.core.drafting.trousers import share_waist
 from widehem.core.geometry.points import angle_between
@@ -143,7 +144,7 @@ class Agreeing(unittest.TestCase):
 
 
 class AnyBody(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(
         upper_bodies(), st.sampled_from(BOTH), st.sampled_from(["tapered", "straight", "wide"]),
             st.sampled_from(["auto", "none", "two"]),

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.bodies import drafted, skirt, upper_build
+from tests.some import tries
 from widehem.core.design.compare import ALIGN, compare_made, laid_over
 from widehem.core.design.make import make
 from widehem.core.design.sensitivity import looked_at
@@ -29,7 +30,7 @@ def bodice(code="bodice.measured", build="typical", **options):
 
 
 class Walking(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(st.sampled_from(["bodice.measured", "bodice.plain"]), st.sampled_from(["side", "shoulder"]), st.floats(0, 1))
     def test_the_second_piece_touches_the_first_and_lies_on_the_other_side(self, code, name, share):
         block = bodice(code).garment

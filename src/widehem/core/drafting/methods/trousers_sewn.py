@@ -25,7 +25,7 @@ from widehem.core.setting.quantity import Quantity
 from widehem.core.units import say
 
 BESIDE = 6.0  # cm on the sheet
-GATHERS_NEAR = 2.0  # cm that gathers may be more or less than planned
+GATHERS_NEAR, GATHERS_SHARE = 2.0, 0.05  # cm that gathers may be more or less than planned, and of a wide hem
 INSEAM_SHORT = 0.5  # cm: the back is stretched onto the front
 CROTCH_LEAST, CROTCH_MOST = 1.0, 3.0  # cm more than the crotch of the body
 THIGH_LEAST, KNEE_LEAST, HIP_LEAST, WAIST_LEAST = 4.0, 6.0, 3.0, 1.5
@@ -125,9 +125,8 @@ def _bands(sheet: Sheet, front: Panel, pieces: Sequence[Piece]) -> tuple[list[Pi
         around = leg + LEG_ROOM if leg is not None else around
     over = hem - around - UNDERLAP
     hems = (SeamEdge("back", "hem"), SeamEdge("front", "hem", back=True))
-    seam = Seam(
-        "leg_band", "Band on the leg", hems, (SeamEdge("leg_band", "band_top"),), (over - GATHERS_NEAR, over + GATHERS_NEAR)
-    )
+    near = max(GATHERS_NEAR, GATHERS_SHARE * hem)
+    seam = Seam("leg_band", "Band on the leg", hems, (SeamEdge("leg_band", "band_top"),), (over - near, over + near))
     return [leg_band(sheet, around)], [seam]
 
 
