@@ -40,8 +40,9 @@ def sizes() -> None:
         line(f"graded, trued, checked: {way}", median_ms(lambda n, way=way: _checked(n, way), 4), "ms", anchor, "target 350 ms")
     rng = random.Random(5)
     for many, figure, target in ((40, 15, 50), (80, 60, 500)):
-        chart, people = _finer(figure), [_person(n, rng) for n in range(many)]
-        whole = sizes_of_chart(chart)
+        people = [_person(n, rng) for n in range(many)]
+        halves = [_finer(figure, "curved")] if figure <= 30 else [_finer(figure // 2, code) for code in ("curved", "straight")]
+        whole = tuple(size for chart in halves for size in sizes_of_chart(chart))
         plan(people[:3], whole[:3])  # the solver is loaded once
         took = median_ms(lambda _, who=people, what=whole: plan(who, what), 5)
         line(f"a cast of {many} x {len(whole)}", took, "ms", anchor, f"target {target} ms")
@@ -58,16 +59,16 @@ def _checked(number: int, way: str) -> int:
     return sum(len(one.checks) for one in nest.sizes.values())
 
 
-def _finer(many: int) -> SizeChart:
-    """The curved chart in so many sizes over the same range."""
-    chart = HOUSE["curved"]
+def _finer(many: int, code: str) -> SizeChart:
+    """A chart of the house in so many sizes over the same range."""
+    chart = HOUSE[code]
     spots = [n * (len(chart) - 1) / (many - 1) for n in range(many)]
     rows = {
         code: tuple(row[int(at)] + (row[min(int(at) + 1, len(row) - 1)] - row[int(at)]) * (at % 1) for at in spots)
         for code, row in chart.rows.items()
     }
     names = tuple(str(n + 1) for n in range(many))
-    return replace(chart, rows=rows, sizes=names, letters=(), base=many // 2)
+    return replace(chart, rows=rows, sizes=names, letters=("",) * many, base=many // 2)
 
 
 def _person(number: int, rng: random.Random) -> Person:
