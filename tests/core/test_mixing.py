@@ -4,6 +4,7 @@ import io
 import json
 import re
 import unittest
+from dataclasses import replace
 from itertools import pairwise
 
 import pypdf
@@ -28,7 +29,7 @@ from widehem.core.output.nested import NEST_WRITERS, nested, order_of_nest
 from widehem.core.output.pdf_ruler import ruler_pdf
 from widehem.core.output.sheets import PAPERS
 from widehem.core.output.svg_nest import dots_svg, nest_svg, over_svg
-from widehem.core.units import METRIC
+from widehem.core.units import METRIC, Display
 
 BASE = HOUSE["curved"].base
 
@@ -160,11 +161,14 @@ class Views(unittest.TestCase):
         rows = {row.place.text: row for row in dottings(whole("bodice.measured", "rules"), grading("bodice.measured"), "back")}
         tip = rows["armhole/shoulder"]
         self.assertEqual(tip.sentence(HOUSE["curved"].sizes).text(), "Shoulder tip: 0.5 out, 0.4 up, each size.")
+        fine = replace(tip, steps=tuple((5 / 16 * 2.54, -0.25) for _ in tip.steps)).sentence(HOUSE["curved"].sizes)
+        self.assertEqual(fine.text(Display("in")), "Shoulder tip: 5/16 out, 3/32 down, each size.")
+        self.assertEqual(fine.text(), "Shoulder tip: 0.79 out, 0.25 down, each size.")
         self.assertEqual((tip.source, rows["armhole#1"].source), ("table", "table"))
         wide = grade(grading("bodice.measured"))
         tip = next(row for row in dottings(wide, grading("bodice.measured"), "back") if row.place.text == "armhole/shoulder")
         self.assertEqual(
-            tip.sentence(wide.names).text(), "Shoulder tip: 0.5 out, 0.4 up a size; 0.8 out, 0.6 up from size 8 on."
+            tip.sentence(wide.names).text(), "Shoulder tip: 0.5 out, 0.4 up a size; 0.75 out, 0.6 up from size 8 on."
         )
         trousers = {
             row.place.text: row.source for row in dottings(whole("trousers.frame", "rules"), grading("trousers.frame"), "back")

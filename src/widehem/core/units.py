@@ -218,7 +218,8 @@ METRIC = Display()
 class Saying:
     """A sentence with lengths in it, that can be said in either unit.
 
-    template: words with {0}, {1} ... for lengths in cm, {0u} for the length with its unit, {0s} for signed.
+    template: words with {0}, {1} ... for lengths in cm, {0u} for the length with its unit, {0s} for signed,
+    {0f} for one that is chosen finely: a second place where it has one, sixty-fourths.
     """
 
     template: str
@@ -231,9 +232,11 @@ class Saying:
             value, how = self.lengths[int(found[1])], found[2]
             if how == "u":
                 return show.full(value)
+            if how == "f":
+                return Display(show.unit, 64).setting(value)
             return show.signed(value) if how == "s" else show.length(value)
 
-        return re.sub(r"\{(\d+)([us]?)\}", put, self.template)
+        return re.sub(r"\{(\d+)([usf]?)\}", put, self.template)
 
     def __str__(self) -> str:
         return self.text()

@@ -32,6 +32,7 @@ from widehem.web.hem import Next, Slot, slot_of
 from widehem.web.here import current_store
 from widehem.web.nests import Graded, graded
 from widehem.web.numbers import number_of
+from widehem.web.rules import shift_text
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, said
 from widehem.web.writing import writing
@@ -189,7 +190,7 @@ def dots(design_id: int) -> Any:
         else url_for(".nest", design_id=design_id)
     )
     return render_template(
-        "nest_dots.html", drawing=Markup(inside), box=box, dot=dot, sentence=said(dot.sentence(whole.names)), rows=moving, at=at, pieces=pieces, name=name,
+        "nest_dots.html", shift=shift_text, drawing=Markup(inside), box=box, dot=dot, sentence=said(dot.sentence(whole.names)), rows=moving, at=at, pieces=pieces, name=name,
         source=SOURCES[dot.source], upto=upto, plain=plain, form=rule_form(found, whole, dot),
         places=[(size, dot.dots[size] - dot.dots[whole.base]) for size in sorted(dot.dots)] if whole.base in dot.dots else [], rule=dot.frame.rule,
         base_at=dot.dots.get(whole.base),

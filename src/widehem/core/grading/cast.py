@@ -7,10 +7,10 @@ from dataclasses import field, replace
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
-from widehem.core.grading.choosing import Chosen, choose
+from widehem.core.grading.choosing import choose
 from widehem.core.grading.size_chart import SizeChart
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import kept, record
 
 GIRTHS = ("bust", "waist", "hip")
 LET_OUT, TAKE_IN, HEM = "let out", "taken in", "hem"
@@ -134,14 +134,23 @@ class Wears:
 
 @record(frozen=True)
 class CastPlan:
-    """The sizes that are made, and who wears which. own: those who need a draft of their own. proven: nothing better can be. best: the
-    most that can be dressed with one size, two, and so on, with the hours of altering."""
+    """The sizes that are made, and who wears which. own: those who need a draft of their own. proven: nothing better can be. prices
+    and cost: what it was chosen by, where fewer sizes can be asked for."""
 
     sizes: tuple[str, ...]
     who: tuple[Wears, ...]
     proven: bool
-    best: tuple[tuple[int, int, float], ...] = ()
     hours: Mapping[str, float] = field(default_factory=dict)
+    prices: tuple[tuple[float | None, ...], ...] = ()
+    cost: float = 0.0
+
+    @kept
+    def best(self) -> tuple[tuple[int, int, float], ...]:
+        """How many can be dressed with at most one size, two, and so on up to those of the plan, and the hours of altering."""
+        if not self.prices or not self.sizes:
+            return ()
+        fewer = [(most, choose(self.prices, most=most)) for most in range(1, len(self.sizes))]
+        return (*((most, one.dressed, one.cost) for most, one in fewer), (len(self.sizes), self.dressed, self.cost))
 
     @property
     def own(self) -> tuple[Wears, ...]:
@@ -170,7 +179,8 @@ def plan(people: Sequence[Person], sizes: Sequence[Size], tolerances: Tolerances
     chosen = choose(prices, most=most, each_once=each_once)
     who = tuple(_wears(person, table[n], sizes, chosen.who[n]) for n, person in enumerate(people))
     made = tuple(sizes[j].name for j in chosen.made)
-    return CastPlan(made, who, chosen.proven, _best(prices, chosen) if not each_once else (), compared(who, made, rates))
+    asked = tuple(map(tuple, prices)) if not each_once else ()
+    return CastPlan(made, who, chosen.proven, compared(who, made, rates), asked, chosen.cost)
 
 
 def _wears(person: Person, row: Sequence[Fit | None], sizes: Sequence[Size], at: int | None) -> Wears:
@@ -202,15 +212,6 @@ def _plain(text: str) -> str:
     return text.replace("{", "(").replace("}", ")")
 
 
-def _best(prices: Sequence[Sequence[float | None]], whole: Chosen) -> tuple[tuple[int, int, float], ...]:
-    """How many can be dressed with at most one size, two, and so on up to what dresses the most, and the hours of altering."""
-    found = []
-    for most in range(1, len(whole.made) + 1):
-        one = whole if most == len(whole.made) else choose(prices, most=most)
-        found.append((most, one.dressed, one.cost))
-    return tuple(found)
-
-
 def compared(who: Iterable[Wears], sizes: Sequence[str], hours: Hours) -> dict[str, float]:
     """The hours of this plan against a draft for everybody: `plan`, `alone`."""
     rows = list(who)
@@ -237,4 +238,4 @@ def least_hours(
         for n, w in enumerate(who)
     )
     made = tuple(sizes[j].name for j in chosen.made)
-    return CastPlan(made, who, chosen.proven, (), compared(who, made, rates))
+    return CastPlan(made, who, chosen.proven, compared(who, made, rates))

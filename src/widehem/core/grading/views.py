@@ -153,7 +153,7 @@ def _words(step: tuple[float, float], first: int) -> str:
     parts: list[str] = []
     for value, ways in zip(step, (("out", "inward"), ("up", "down")), strict=True):
         if abs(value) > SAME:
-            parts.append(f"{{{first + len(parts)}}} {ways[value < 0]}")
+            parts.append(f"{{{first + len(parts)}f}} {ways[value < 0]}")
     return ", ".join(parts) or "nothing"
 
 
