@@ -22,7 +22,7 @@ from widehem.core.grading.own import OwnRule
 from widehem.core.grading.proof import missed, proof
 from widehem.core.grading.shift import ruled, shifted
 from widehem.core.grading.spots import SpotError, Target, place_of, places, targets, words_of
-from widehem.core.grading.tables import Rule, RuleTable, TableError, vectors_of
+from widehem.core.grading.tables import Rule, RuleTable, Ruling, TableError
 from widehem.core.pattern.edge import Dart
 
 CHART = HOUSE["curved"]
@@ -128,10 +128,10 @@ class Rules(unittest.TestCase):
     def test_another_step_scales_and_a_band_goes_before(self):
         skirt = block("skirt.two_panel").piece("back")
         side = targets(skirt, "side/hem")[0]
-        self.assertAlmostEqual(vectors_of(FIRST, skirt, CHART, BASE + 2)[side].x, 2.0)
-        self.assertAlmostEqual(vectors_of(FIRST, skirt, CHART, 11)[side].x, 3.0 + 4 * 5 / 4)  # hip steps of 4, then of 5
+        self.assertAlmostEqual(Ruling(FIRST, skirt).vectors(CHART, BASE + 2)[side].x, 2.0)
+        self.assertAlmostEqual(Ruling(FIRST, skirt).vectors(CHART, 11)[side].x, 3.0 + 4 * 5 / 4)  # hip steps of 4, then of 5
         banded = replace(FIRST, bands={3: {"lower_back": (Rule("side/hem", 2.0, 0.0),)}})
-        self.assertAlmostEqual(vectors_of(banded, skirt, CHART, BASE + 4)[side].x, 1.0 + 1.0 + 2.0 + 2.0 * 5 / 4)
+        self.assertAlmostEqual(Ruling(banded, skirt).vectors(CHART, BASE + 4)[side].x, 1.0 + 1.0 + 2.0 + 2.0 * 5 / 4)
         self.assertEqual(RuleTable.from_data("b", "B", banded.as_data()).bands, banded.bands)
 
     def test_nothing_moves_nothing_and_two_up_two_down_is_where_it_was(self):
@@ -139,7 +139,7 @@ class Rules(unittest.TestCase):
             with self.subTest(code):
                 before = block(code)
                 for piece in before.pieces:
-                    moves = vectors_of(FIRST, piece, CHART, BASE + 2)
+                    moves = Ruling(FIRST, piece).vectors(CHART, BASE + 2)
                     if not moves:
                         continue
                     still = shifted(ruled(piece, moves), {t: Point(0.0, 0.0) for t in moves})
@@ -157,7 +157,7 @@ class Rules(unittest.TestCase):
     def test_turned_darts_are_graded_shut_and_the_cup_is_kept(self):
         """Wherever the bust dart lies, shoulders grow alike; at the shoulder it keeps its size."""
         front = block("bodice.measured").piece("front")
-        moves = vectors_of(FIRST, front, CHART, BASE + 1)
+        moves = Ruling(FIRST, front).vectors(CHART, BASE + 1)
         ready = ruled(front, moves)
         self.assertEqual([part.dart for part in ready.turned], ["bust_dart"])
         after = shifted(ready, moves)

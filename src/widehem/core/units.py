@@ -7,6 +7,7 @@ plain centimetres (float); ticks are for keeping.
 
 from __future__ import annotations
 
+import math
 import re
 from fractions import Fraction
 from typing import Literal
@@ -134,6 +135,14 @@ def parse_length(text: str, unit: Unit, *, least_cm: float = 0.0) -> Length:
     if value < ticks_of(least_cm):
         raise LengthError(f'"{typed}" is less than {Display().length(least_cm)} cm: look at the figure and its unit again.')
     return Length(value, typed, "in" if used[-1] in ("in", "ft") else "cm")
+
+
+def length_of(value: float, *, least_cm: float = 0.0) -> Length:
+    """A length in cm that is a number already. Raises LengthError as parse_length."""
+    ticks = ticks_of(value) if math.isfinite(value) else 0
+    if not ticks_of(least_cm) <= ticks <= LONGEST_CM * TICKS_PER_CM or not ticks:
+        return parse_length(repr(value), "cm", least_cm=least_cm)  # it says why not
+    return Length(ticks, repr(value), "cm")
 
 
 def parse_signed(text: str, unit: Unit) -> float:

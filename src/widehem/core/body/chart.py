@@ -9,7 +9,7 @@ from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.figure_tables import CURVED, TABLES, FigureTable
-from widehem.core.units import Length, LengthError, Unit, cm_of, parse_length
+from widehem.core.units import Length, LengthError, Unit, cm_of, length_of, parse_length
 from widehem.core.values import kept, record
 
 Side = Literal["left", "right"]
@@ -182,7 +182,10 @@ def chart_of(values: Mapping[str, float | int | str], unit: Unit = "cm", figure:
         if isinstance(value, bool) or not isinstance(value, float | int | str):
             raise ChartError(f'{code} is {value!r}: write a number, or words like "38 1/2".')
         try:
-            length = parse_length(repr(value) if isinstance(value, float) else str(value), unit, least_cm=0.1)
+            if isinstance(value, float) and unit == "cm":
+                length = length_of(value, least_cm=0.1)
+            else:
+                length = parse_length(str(value), unit, least_cm=0.1)
         except LengthError as error:
             raise ChartError(f"{code}: {error}") from None
         readings[code] = Reading(code, length)

@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import replace
 
-from shapely import LinearRing
 from shapely import Point as SpotOf
 
 from widehem.core.body.chart import Chart
@@ -23,7 +22,7 @@ from widehem.core.pattern.check import Check, Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths
 from widehem.core.pattern.edge import Edge, Held
 from widehem.core.pattern.garment import Garment
-from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.piece import RIM, Piece
 from widehem.core.pattern.truing import check_garment
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import Value
@@ -39,7 +38,6 @@ APART, ASPECT, LIES_ON = (
     1.35,
     1.0,
 )  # cm on the sheet between what was drawn and a piece that was made of it; of the sheet; cm²
-NEAR = 0.02  # cm
 # settings of every method that are truing, done last: which operations they ask for
 TRUED = {"corners": ("true.corners",), "seams": ("true.seams",), "both": ("true.corners", "true.seams")}
 PRESSED = {"side": ("dart.press",)}
@@ -50,10 +48,10 @@ WAIST = {"seam": {}, "band": {"high": 3.0}}  # of a garment that runs on over th
 class Made:
     """A garment made of a design on a chart.
 
-    draft: the drawing it came from. garment: after all steps. demands: what it is held against. table: where the pieces lie
-    on the sheet. marks: of the drawing, with what was changed afterwards drawn again. notes: of the drawing and of the
+    draft: the drawing it came from. garment: after all steps. demands: what it is held against. notes: of the drawing and of the
     steps. refused: steps that do not fit, each leaving what was before it; stale: pieces drawn for what has changed since. needed: notions the
-    steps ask for. told: of the notes, the ids of the steps that said them; '' for the drawing.
+    steps ask for. told: of the notes, the ids of the steps that said them; '' for the drawing. lies: where the pieces lie on the
+    sheet, where that does not follow from the drawing; shows: what is marked there, where that does not.
     """
 
     design: Design
@@ -61,13 +59,13 @@ class Made:
     draft: Draft
     garment: Garment
     demands: tuple[Demand, ...]
-    table: Table
-    marks: tuple[Mark, ...]
     notes: tuple[Saying, ...]
     refused: tuple[Refused, ...] = ()
     stale: tuple[str, ...] = ()
     needed: tuple[Saying, ...] = ()
     told: tuple[str, ...] = ()
+    lies: Table | None = None
+    shows: tuple[Mark, ...] | None = None
 
     @property
     def method(self) -> Method:
@@ -96,6 +94,19 @@ class Made:
     @property
     def notions(self) -> tuple[Saying, ...]:
         return (*self.draft.notions, *self.needed)
+
+    @kept
+    def table(self) -> Table:
+        """Where the pieces lie on the sheet."""
+        return _table(self.draft, self.garment) if self.lies is None else self.lies
+
+    @kept
+    def marks(self) -> tuple[Mark, ...]:
+        """Those of the drawing, with what was changed afterwards drawn again."""
+        if self.shows is not None:
+            return self.shows
+        drawn = self.draft
+        return drawn.marks if self.garment is drawn.garment else _drawn_again(drawn, self.garment, self.table)
 
     @kept
     def laid(self) -> tuple[Piece, ...]:
@@ -139,11 +150,9 @@ def finished(design: Design, drawn: Draft, state: State, *, shown: bool = True) 
     garment, old = state.garment, stale(state)
     said = (*drawn.notes, *state.said, *(words for _, words in old))
     told = (*("" for _ in drawn.notes), *state.told, *("stale" for _ in old))
-    table = _table(drawn, garment)
-    marks = () if not shown else drawn.marks if garment is drawn.garment else _drawn_again(drawn, garment, table)
     return Made(
-        design, drawn.chart, drawn, garment, state.demands, table, marks, said, state.refused, tuple(name for name, _ in old),
-        state.notions, told,
+        design, drawn.chart, drawn, garment, state.demands, said, state.refused, tuple(name for name, _ in old), state.notions, told,
+        shows=None if shown else (),
     )  # fmt: skip
 
 
@@ -165,7 +174,7 @@ def styled(design: Design, drawn: Draft, garment: Garment) -> State:
 def with_garment(made: Made, garment: Garment, demands: tuple[Demand, ...]) -> Made:
     """The same with the garment in another size, asked other things, lying where it lay: for the table and for paper, not for the
     board, on which a drawing is followed."""
-    return replace(made, garment=garment, demands=demands, table=_table(made.draft, garment), marks=())
+    return replace(made, garment=garment, demands=demands, lies=None, shows=())
 
 
 def context_of(made: Made) -> Context:
@@ -292,8 +301,7 @@ def _left(mark: Mark, before: Piece, now: Piece) -> bool:
 
 
 def _on_outline(piece: Piece, spot: Point) -> bool:
-    rim = LinearRing([(at.x, at.y) for at in piece.outline(NEAR)])
-    return bool(rim.distance(SpotOf(spot.x, spot.y)) < 2 * NEAR)
+    return bool(piece.rim.distance(SpotOf(spot.x, spot.y)) < 2 * RIM)
 
 
 def _lines(drawn: Draft, piece: Piece, edge: Edge) -> list[Mark]:

@@ -20,7 +20,7 @@ _K1_WEIGHT, _G1_WEIGHT, _K2_WEIGHT, _G2_WEIGHT, _MIDDLE_WEIGHT = (
     0.0629773736654730, 0.1700536053357227, 0.2667983404522844, 0.3269491896014516, 0.3464429818901364,
 )  # fmt: skip
 STRONG = 1.25  # control polygon over chord: a curve that turns strongly
-NEAR = 1e-5  # cm: so near, one step of Newton more is as good as exact
+NEAR = 1e-4  # cm: so near, one step of Newton more is as good as exact
 _AGREE = 2e-5  # cm: where four and nine nodes agree to this, nine are right to about its square
 
 SMALL_STEP = 0.01  # of a curve: beyond it its speed is another one
@@ -100,6 +100,18 @@ class Cubic:
         (px, py), (qx, qy), (rx, ry), (ex, ey) = self.start, self.out, self.into, self.end
         return new(Point, (a * (qx - px) + b * (rx - qx) + c * (ex - rx), a * (qy - py) + b * (ry - qy) + c * (ey - ry)))
 
+    def _pull(self, t: float) -> Point:
+        """How its speed changes."""
+        p, q, r, e = self.start, self.out, self.into, self.end
+        s, t = 6 * (1 - t), 6 * t
+        return new(
+            Point,
+            (
+                s * (r[0] - 2 * q[0] + p[0]) + t * (e[0] - 2 * r[0] + q[0]),
+                s * (r[1] - 2 * q[1] + p[1]) + t * (e[1] - 2 * r[1] + q[1]),
+            ),
+        )
+
     def direction(self, t: float) -> Point:
         speed = self._speed(t)
         if speed.size < 1e-9:  # a handle that lies on its end
@@ -109,11 +121,8 @@ class Cubic:
     def bend(self, t: float) -> float:
         """Curvature, 1/cm."""
         speed = self._speed(t)
-        s = 1 - t
-        p, q, r, e = self.start, self.out, self.into, self.end
-        pull = (r - q * 2 + p) * (6 * s) + (e - r * 2 + q) * (6 * t)
         size = speed.size
-        return speed.cross(pull) / size**3 if size > 1e-9 else 0.0
+        return speed.cross(self._pull(t)) / size**3 if size > 1e-9 else 0.0
 
     def turns(self, count: int) -> tuple[list[float], float]:
         """How far it turns in each of so many equal steps of the parameter, radians, and the sharpest curvature in the
@@ -146,19 +155,28 @@ class Cubic:
             return 0.0
         if length >= whole:
             return 1.0
-        low, high, t = 0.0, 1.0, length / whole
+        low, high, t, last, gone = 0.0, 1.0, length / whole, 0.0, 0.0
         for _ in range(50):
-            gone = _arc(self, 0.0, t) if t < 0.5 else whole - _arc(self, t, 1.0)
-            miss = gone - length
+            if t < last:
+                gone -= _arc(self, t, last)
+            elif t > last:
+                gone += _arc(self, last, t)
+            last, miss = t, gone - length
             if abs(miss) < 1e-9:
                 break
             low, high = (low, t) if miss > 0 else (t, high)
-            speed = self._speed(t).size
-            step = t - miss / speed if speed > 1e-9 else -1.0
+            (x, y), (px, py) = self._speed(t), self._pull(t)
+            square = x * x + y * y
+            speed = sqrt(square)
+            if speed > 1e-9:  # Halley: as the speed itself changes
+                slope = speed - miss * (x * px + y * py) / square / 2
+                step = t - miss / (slope if slope > speed / 2 else speed)
+            else:
+                step = -1.0
             inside = low < step < high
             moved = abs(step - t)
             t = step if inside else (low + high) / 2
-            if inside and abs(miss) < NEAR and moved < SMALL_STEP:  # the next would be about the square of this one
+            if inside and abs(miss) < NEAR and moved < SMALL_STEP:  # the next would be about the cube of this one
                 break
         return t
 
@@ -223,8 +241,8 @@ def _arc(curve: Cubic, low: float, high: float) -> float:
     # the direction of travel as a square polynomial: a t^2 + b t + c
     cx, cy, bx, by = 3 * ux, 3 * uy, 6 * (wx - ux), 6 * (wy - uy)
     ax, ay = 3 * (zx - 2 * wx + ux), 3 * (zy - 2 * wy + uy)
-    # a curve that turns back, or sharply, may fool the rule: look at it in parts
-    count = (4 if strict else 1) if onward else 64
+    # a curve that turns back, or sharply, may fool the rule: look at it in parts, as small for a part of it
+    count = (ceil(4 * (high - low)) if strict else 1) if onward else ceil(64 * (high - low))
     half = (high - low) / count / 2
     pending = [(low + half, half, 12)] if count == 1 else [(low + (2 * i + 1) * half, half, 12) for i in range(count)]
     total = 0.0

@@ -10,7 +10,7 @@ from fontTools.misc.transform import Transform
 from shapely import LineString
 
 from widehem.core.geometry.curves import Line, Segment
-from widehem.core.geometry.points import Point, is_rigid
+from widehem.core.geometry.points import Point, is_rigid, rows
 from widehem.core.values import kept, record
 
 FLAT = 0.01  # cm: how far a flattened curve may stand off the true one
@@ -94,7 +94,7 @@ class Path:
 
     def crosses(self, other: Path) -> bool:
         """Whether two paths cross, looked at as chains of straights half a millimetre off."""
-        return bool(LineString(self.flat(0.05)).intersects(LineString(other.flat(0.05))))
+        return bool(LineString(rows(self.sketch)).intersects(LineString(rows(other.sketch))))
 
     def at_level(self, y: float) -> Point | None:
         """The first point at a height, or None."""
@@ -117,6 +117,11 @@ class Path:
         for segment in self.segments:
             points.extend(segment.flat(tolerance))
         return points
+
+    @kept
+    def sketch(self) -> tuple[Point, ...]:
+        """Points along it to half a millimetre, kept: good enough to judge shapes and sizes by."""
+        return tuple(self.flat(0.05))
 
     def draw(self, pen: Any, *, move: bool = True) -> None:
         """Draw onto a pen (moveTo, lineTo, curveTo); move=False carries on from where the pen stands."""

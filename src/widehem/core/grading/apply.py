@@ -11,7 +11,7 @@ from widehem.core.grading.follow import followed
 from widehem.core.grading.shift import Ruled, ruled, shifted
 from widehem.core.grading.size_chart import SizeChart
 from widehem.core.grading.spots import Target, place_of
-from widehem.core.grading.tables import RuleTable, frame_of, kind_of, rules_for, vectors_of
+from widehem.core.grading.tables import RuleTable, Ruling, frame_of, kind_of
 from widehem.core.pattern.garment import Garment, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
@@ -41,19 +41,18 @@ class Grader:
     def __init__(self, garment: Garment, table: RuleTable, chart: SizeChart) -> None:
         self.garment, self.table, self.chart = garment, table, chart
         self._ready: dict[str, Ruled] = {}
+        self._rulings: dict[str, Ruling] = {}
         for piece in garment.pieces:
-            targets = {**rules_for(table, piece)}
-            for step in table.bands:
-                targets |= rules_for(table, piece, step)
-            if targets:
-                self._ready[piece.name] = ruled(piece, targets)
+            ruling = Ruling(table, piece)
+            if ruling.targets:
+                self._ready[piece.name], self._rulings[piece.name] = ruled(piece, ruling.targets), ruling
 
     def at(self, size: int, armhole: tuple[float, float] | None = None) -> Shifted:
         """The garment in a size. armhole: of a sleeve, back and front, of the base and of that size, cm. Raises PatternError."""
         moves: dict[str, dict[Target, Point]] = {}
         pieces: dict[str, Piece] = {}
         for name, ready in self._ready.items():
-            moves[name] = vectors_of(self.table, ready.piece, self.chart, size)
+            moves[name] = self._rulings[name].vectors(self.chart, size)
             pieces[name] = shifted(ready, moves[name])
         solved: list[Saying] = []
         self._forks(moves, pieces, solved)

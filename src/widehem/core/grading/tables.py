@@ -181,18 +181,32 @@ def scales(table: RuleTable, chart: SizeChart, kind: str, size: int) -> list[tup
     return found
 
 
-def vectors_of(table: RuleTable, piece: Piece, chart: SizeChart, size: int) -> dict[Target, Point]:
-    """How the ruled spots of a piece move from the base of a chart to a size, in the frame of the piece, cm."""
-    frame, kind, found = frame_of(piece), kind_of(piece), dict[Target, Point]()
-    steps = scales(table, chart, kind, size)
-    plain = rules_for(table, piece)
-    for away, share in steps:
-        ruled = rules_for(table, piece, away) if table.bands else plain
-        for target, rule in ruled.items():
-            at = place_of(piece, target) or Point(frame.x, 0.0)
-            move = frame.vector(at, rule.out * share, rule.up * share)
-            found[target] = found.get(target, Point(0.0, 0.0)) + move
-    return found or {target: Point(0.0, 0.0) for target in plain}
+class Ruling:
+    """What a table says of the spots of a piece, looked up once for all sizes."""
+
+    def __init__(self, table: RuleTable, piece: Piece) -> None:
+        self._table, self._frame, self._kind = table, frame_of(piece), kind_of(piece)
+        self._by_band = {band: rules_for(table, piece, band) for band in (0, *table.bands)}
+        self._places = {target: place_of(piece, target) or Point(self._frame.x, 0.0) for target in self.targets}
+
+    @property
+    def targets(self) -> tuple[Target, ...]:
+        """All spots that have a rule, near the base or far from it."""
+        return tuple(dict.fromkeys(target for rules in self._by_band.values() for target in rules))
+
+    def _holding(self, away: int) -> dict[Target, Rule]:
+        """The rules that hold so many steps from the base."""
+        bands = [band for band in self._by_band if (band > 0) == (away > 0) and abs(band) <= abs(away) and band]
+        return self._by_band[max(bands, key=abs, default=0)]
+
+    def vectors(self, chart: SizeChart, size: int) -> dict[Target, Point]:
+        """How the ruled spots move from the base of a chart to a size, in the frame of the piece, cm."""
+        found = dict.fromkeys(self._by_band[0], Point(0.0, 0.0)) if size == chart.base else dict[Target, Point]()
+        for away, share in scales(self._table, chart, self._kind, size):
+            for target, rule in self._holding(away).items():
+                move = self._frame.vector(self._places[target], rule.out * share, rule.up * share)
+                found[target] = found.get(target, Point(0.0, 0.0)) + move
+        return found
 
 
 def edge_words(name: str) -> str:

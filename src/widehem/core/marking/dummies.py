@@ -34,7 +34,7 @@ def dummies(made: Made, heading: Heading | None = None, show: Display = METRIC) 
     table = made.table
     for lapel in lapels:
         table = table.with_piece(lapel.name, table.lay.get(lapel.of, Transform()))
-    small = replace(made, garment=Garment((*parts, *lapels)), table=table)
+    small = replace(made, garment=Garment((*parts, *lapels)), lies=table)
     return mark_up(small, Wanted.by(PLANS["none"]), heading, show)
 
 

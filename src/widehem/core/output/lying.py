@@ -16,7 +16,7 @@ QUARTER = turn(Point(0.0, 0.0), -math.pi / 2)  # what was on top comes to lie on
 def lying(made: Made) -> Made:
     """The same garment and drawing along the table; nothing of it is changed but where it lies."""
     table = Table({name: QUARTER.transform(lay) for name, lay in made.table.lay.items()})
-    return replace(made, table=table, marks=tuple(_turned(mark) for mark in made.marks))
+    return replace(made, lies=table, shows=tuple(_turned(mark) for mark in made.marks))
 
 
 def _turned(mark: Mark) -> Mark:

@@ -10,7 +10,7 @@ from fontTools.misc.transform import Transform
 from shapely import contains_xy, covers, distance, get_exterior_ring, linestrings, points
 
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point
+from widehem.core.geometry.points import Point, rows
 from widehem.core.pattern.edge import Edge, PatternError
 from widehem.core.pattern.garment import Chain, EdgeRef, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Diamond
@@ -83,7 +83,7 @@ def part_piece(
 
 def _runs_on(piece: Piece, face: Path) -> bool:
     """Whether a line lies on a piece; along its outline it may leave it a little."""
-    line = linestrings(face.flat(0.05))
+    line = linestrings(rows(face.sketch))
     return bool(covers(piece.surface, line) or covers(piece.surface.buffer(INSIDE), line))
 
 
@@ -159,7 +159,7 @@ def _lying_on(part: Piece, piece: Piece) -> set[Point]:
     spots += [end for line in piece.lines for end in (line.path.start, line.path.end)]
     if not spots:
         return set()
-    near = distance(part.surface, points(spots)) < ON_IT
+    near = distance(part.surface, points(rows(spots))) < ON_IT
     return {spot for spot, lies in zip(spots, near, strict=True) if lies}
 
 
@@ -171,9 +171,9 @@ def _level(piece: Piece, part: Piece, line: BalanceLine, known: set[str]) -> Bal
     for number, (a, b) in enumerate(piece.stretches(line.level)):
         if max(a.y, b.y) < top or min(a.y, b.y) > bottom or max(a.x, b.x) < left or min(a.x, b.x) > right:
             continue
-        spots = [a.toward(b, share) for share in LOOKED_AT]
-        deep = distance(get_exterior_ring(part.surface), points(spots)) > REACHED
-        if (deep & contains_xy(part.surface, spots)).any():
+        spots = rows(a.toward(b, share) for share in LOOKED_AT)
+        within = spots[contains_xy(part.surface, spots)]
+        if len(within) and (distance(get_exterior_ring(part.surface), points(within)) > REACHED).any():
             crossed.append(number)
     if not crossed:
         return None

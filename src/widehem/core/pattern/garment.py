@@ -35,7 +35,7 @@ class SeamEdge:
     edge: str
     back: bool = False
 
-    @property
+    @kept
     def ref(self) -> EdgeRef:
         return EdgeRef(self.piece, self.edge)
 
@@ -120,16 +120,13 @@ class Garment:
                 raise PatternError(
                     f"The seam {seam.title} is sewn to {'another edge, not its mirror' if seam.twin else 'itself'}."
                 )
-        for entry in (entry for chain in self.now.values() for entry in chain):
-            if not self.has(entry.ref):
-                raise PatternError(f"{entry} is not there any more.")
+        for chain in self.now.values():
+            for entry in chain:
+                if not self.has(entry):
+                    raise PatternError(f"{entry} is not there any more.")
         for piece in self.pieces:
-            if not piece.simple:
-                raise PatternError(f"The outline of the {piece.name.replace('_', ' ')} crosses itself.")
-            for edge in piece.edges:
-                for notch in edge.notches:
-                    if not -1e-6 <= notch.along <= edge.length + 1e-6:
-                        raise PatternError(f"The notch {notch.name} lies beyond the {edge.name} of the {piece.name}.")
+            if piece.fault:
+                raise PatternError(piece.fault)
 
     @kept
     def _by_name(self) -> dict[str, Piece]:

@@ -5,18 +5,18 @@ Everything downstream speaks of piece + edge + place along it, or of roles; neve
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import field, replace
 from itertools import pairwise
 from typing import Any, Literal
 
 from fontTools.misc.transform import Identity, Transform
 from fontTools.pens.areaPen import AreaPen
-from shapely import Polygon, get_exterior_ring, is_simple, polygons
+from shapely import LinearRing, Polygon, get_exterior_ring, is_simple, linearrings, polygons
 
 from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.paths import Path
-from widehem.core.geometry.points import Point, is_rigid
+from widehem.core.geometry.points import Point, is_rigid, rows
 from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
 from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine, beside
@@ -24,8 +24,9 @@ from widehem.core.values import kept, record
 
 Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
 Stands = Literal["pair", "fold", "left", "right", "once"]
+RIM = 0.02  # cm that the outline may be off where it is asked what lies on it
 AT_CORNER, AT_JOINT = 0.02, 1e-4  # cm: a level that passes a corner, or a joint within an edge, so near goes through it
-OF_THE_OUTLINE = ("sketch", "surface", "simple", "bounds", "area", "clockwise", "sewn_ring", "_rail")
+OF_THE_OUTLINE = ("sketch", "rim", "surface", "simple", "bounds", "area", "clockwise", "sewn_ring", "_rail")
 HOW_OFTEN: Mapping[str, int] = {"pair": 2, "fold": 2, "left": 1, "right": 1, "once": 1}
 ON_ONE_SIDE: Mapping[str, int] = {"pair": 1, "fold": 2, "left": 1, "right": 0, "once": 1}
 
@@ -62,10 +63,11 @@ class Piece:
         names = [edge.name for edge in self.edges]
         if not names or len(set(names)) != len(names):
             raise PatternError(f"The {self.name} has {'two edges of one name' if names else 'no edges'}.")
-        ring = [path for edge in self.edges for path in edge.paths()]
-        for before, after in zip(ring, (*ring[1:], ring[0]), strict=True):
-            if not before.end.to(after.start) <= MEETS:
-                raise PatternError(f"The outline of the {self.name} is open by {before.end.to(after.start):.3g}.")
+        before = self.ring[-1]
+        for after in self.ring:
+            if not (gap := before.end.to(after.start)) <= MEETS:
+                raise PatternError(f"The outline of the {self.name} is open by {gap:.3g}.")
+            before = after
         if self.middle and self.middle not in names:
             raise PatternError(f'The {self.name} has no edge "{self.middle}" to lie along the middle.')
         levels = [line.level for line in self.balance]
@@ -148,18 +150,17 @@ class Piece:
 
     def outline(self, tolerance: float = 0.01) -> list[Point]:
         """Points round the piece on the stitching line, within the tolerance; the last is not the first again."""
-        points: list[Point] = []
-        for path in self.ring:
-            flat = path.flat(tolerance)
-            points.extend(flat[1:] if points and points[-1].to(flat[0]) < 1e-6 else flat)
-        if len(points) > 1 and points[0].to(points[-1]) < 1e-6:
-            points.pop()
-        return points
+        return _round([path.flat(tolerance) for path in self.ring])
 
     @kept
     def sketch(self) -> tuple[Point, ...]:
         """The outline to half a millimetre, kept: good enough to judge its shape and size by."""
-        return tuple(self.outline(0.05))
+        return tuple(_round([path.sketch for path in self.ring]))
+
+    @kept
+    def rim(self) -> LinearRing:
+        """The outline to a fifth of a millimetre: for what lies on it."""
+        return linearrings(rows(self.outline(RIM)))
 
     @kept
     def simple(self) -> bool:
@@ -167,9 +168,20 @@ class Piece:
         return len(self.sketch) > 2 and bool(is_simple(get_exterior_ring(self.surface)))
 
     @kept
+    def fault(self) -> str:
+        """What keeps it from being a piece of a garment: an outline that crosses itself, a notch beyond its edge; '' for nothing."""
+        if not self.simple:
+            return f"The outline of the {self.name.replace('_', ' ')} crosses itself."
+        for edge in self.edges:
+            for notch in edge.notches:
+                if not -1e-6 <= notch.along <= edge.length + 1e-6:
+                    return f"The notch {notch.name} lies beyond the {edge.name} of the {self.name}."
+        return ""
+
+    @kept
     def surface(self) -> Polygon:
         """The cloth inside its sketch, darts open: for what lies on it and what leaves it."""
-        return polygons(self.sketch)
+        return polygons(rows(self.sketch))
 
     @kept
     def bounds(self) -> tuple[float, float, float, float]:
@@ -354,3 +366,13 @@ class Piece:
     def corners(self) -> Iterator[tuple[Edge, Edge]]:
         """Neighbours round the outline, each with the one after it."""
         yield from pairwise((*self.edges, self.edges[0]))
+
+
+def _round(ring: Sequence[Sequence[Point]]) -> list[Point]:
+    """The points of paths that follow each other; where two meet once, and the first not again at the end."""
+    points: list[Point] = []
+    for flat in ring:
+        points.extend(flat[1:] if points and points[-1].to(flat[0]) < 1e-6 else flat)
+    if len(points) > 1 and points[0].to(points[-1]) < 1e-6:
+        points.pop()
+    return points

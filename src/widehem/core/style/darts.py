@@ -135,10 +135,20 @@ def slide_dart(job: Job) -> Change:
         )
     along = (dart.outer - dart.inner).unit()
     want = before.length + after.length
-    out = solve_or_nearest(lambda off: _laid_again(before, after, dart, along, by, off)[3] - want, 0.0, 0.3, near=1e-4)
+    reach = abs(by) + 4.0
+    head = before.cut(max(before.length - reach, before.length * 0.2))[0]
+    tail = after.cut(min(reach, after.length * 0.8))[1]
+
+    def over(out: float) -> float:
+        one, two = _laid_again(head, tail, dart, _shift(dart, along, by, out), along)
+        return one.length + two.length - want
+
+    out = solve_or_nearest(over, 0.0, 0.3, near=1e-4)
     if out > 0.29:  # the edge runs on so flat that it keeps its length as it is
         out = 0.0
-    one, moved, two, _ = _laid_again(before, after, dart, along, by, out)
+    shift = _shift(dart, along, by, out)
+    one, two = _laid_again(head, tail, dart, shift, along)
+    moved = _between(one, two, dart, shift)
     parts = (*edge.parts[:number], one, two, *edge.parts[number + 2 :])
     gaps = tuple(moved if n == number else gap for n, gap in enumerate(edge.gaps))
     return Change(job.garment.with_piece(with_edges(piece, replace(edge, parts=parts, gaps=gaps))).pieces)
@@ -152,20 +162,26 @@ def _from_middle(piece: Piece, edge: Edge) -> bool:
     return abs(edge.start.x) <= abs(edge.end.x)
 
 
-def _laid_again(before: Path, after: Path, dart: Dart, along: Point, by: float, out: float) -> tuple[Path, Dart, Path, float]:
-    """Both stretches and the dart with its mouth moved by `by` along and `out` across; and the length of both stretches."""
-    shift = along * by + (dart.middle - dart.point).unit() * out
-    inner, outer, point = dart.inner + shift, dart.outer + shift, dart.point + shift
-    about = dart.turned_about + shift
-    a, b = inner - about, outer - about
+def _shift(dart: Dart, along: Point, by: float, out: float) -> Point:
+    """How a dart moves: by `by` along its mouth and `out` across."""
+    return along * by + (dart.middle - dart.point).unit() * out
+
+
+def _laid_again(head: Path, tail: Path, dart: Dart, shift: Point, along: Point) -> tuple[Path, Path]:
+    """Both stretches beside a dart that moved, from what stays of them: where it is shut they are one line."""
+    inner, outer = dart.inner + shift, dart.outer + shift
+    a, b = dart.inner - dart.turned_about, dart.outer - dart.turned_about
     half = math.atan2(a.cross(b), a.dot(b)) / 2  # so far each side turns when the dart is shut
     one_way, two_way = (along.moved(turn(Point(0.0, 0.0), way)) for way in (-half, half))
-    reach = abs(by) + 4.0
-    head = before.cut(max(before.length - reach, before.length * 0.2))[0]
-    tail = after.cut(min(reach, after.length * 0.8))[1]
     one = head + Path((curve_between(head.end, head.arriving, inner, one_way),))
     two = Path((curve_between(outer, two_way, tail.start, tail.leaving),)) + tail
-    short = about.to(point)
-    moved = dart_between(dart.name, one, two, about, short, dart.pressed, dart.holds)
-    moved = replace(moved, point=point, intake=dart.intake, length=dart.length, middle=inner.toward(outer, 0.5))
-    return one, moved, two, one.length + two.length
+    return one, two
+
+
+def _between(one: Path, two: Path, dart: Dart, shift: Point) -> Dart:
+    """The dart that moved, between its stretches, with its intake and its length."""
+    about = dart.turned_about + shift
+    point = dart.point + shift
+    moved = dart_between(dart.name, one, two, about, about.to(point), dart.pressed, dart.holds)
+    middle = (dart.inner + shift).toward(dart.outer + shift, 0.5)
+    return replace(moved, point=point, intake=dart.intake, length=dart.length, middle=middle)

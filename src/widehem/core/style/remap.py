@@ -7,7 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from itertools import accumulate
 
-from widehem.core.pattern.edge import Edge, Notch
+from widehem.core.pattern.edge import Notch
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam, SeamEdge
 from widehem.core.pattern.meeting import joins_along
 from widehem.core.pattern.piece import Piece
@@ -24,19 +24,21 @@ def remapped(
     before: the garment it was made from. seams: as they were, with new ones beside them.
     """
     gone = set(dropped)
-    edges = {EdgeRef(piece.name, edge.name): edge for piece in pieces for edge in piece.edges}
+    named = {piece.name: piece for piece in pieces}
     found: list[Seam] = []
     for seam in seams:
         first, second = (_chain(chain, renamed, gone) for chain in (seam.first, seam.second))
         if (first, second) == (seam.first, seam.second):
             found.append(seam)
         elif first and second:
-            found += _broken(edges, replace(seam, first=first, second=second))
+            found += _broken(named, replace(seam, first=first, second=second))
     found = _rejoined(found) if gone else found
     return Garment(pieces, tuple(found), openings, _now(before, renamed, gone))
 
 
 def _chain(chain: Chain, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> Chain:
+    if not any(entry.ref in renamed or entry.ref in gone for entry in chain):
+        return chain
     found: list[SeamEdge] = []
     for entry in chain:
         if entry.ref in renamed:
@@ -79,7 +81,7 @@ def _joins(lengths: list[float]) -> list[float]:
     return list(accumulate(lengths[:-1]))
 
 
-def _broken(edges: Mapping[EdgeRef, Edge], seam: Seam) -> list[Seam]:
+def _broken(pieces: Mapping[str, Piece], seam: Seam) -> list[Seam]:
     """A seam whose edges have been cut: several where both sides break at matching places, its ease shared by length."""
     if seam.twin:
         return [
@@ -88,7 +90,7 @@ def _broken(edges: Mapping[EdgeRef, Edge], seam: Seam) -> list[Seam]:
         ]
     if len(seam.first) != len(seam.second) or len(seam.first) < 2:
         return [seam]
-    first, second = ([edges[entry.ref].length for entry in chain] for chain in (seam.first, seam.second))
+    first, second = ([pieces[entry.piece].edge(entry.edge).length for entry in chain] for chain in (seam.first, seam.second))
     whole = sum(second)
     shift = sum(first) - whole
     if any(abs(a - b - shift * b / whole) > MATCH for a, b in zip(_joins(first), _joins(second), strict=True)):

@@ -16,6 +16,7 @@ from widehem.core.pattern.walk import underarm_of
 from widehem.core.units import say
 from widehem.core.values import record
 
+FINE = 0.01  # cm that a line laid out for its depth may lie off the true one
 LOOKS = 24  # places of an armhole at which its depth is measured
 FRONT_OVER_LOOK = 8.0  # cm: where a front is cut longer on purpose, so much longer is not worn any more
 FRONT_OVER_MOST = 0.5  # cm: without a bust dart a woven front may keep so much
@@ -67,18 +68,17 @@ def closed_line(garment: Garment, chain: Chain) -> list[Point]:
         for number, path in enumerate(edge.parts):
             if number and isinstance(gap := edge.gaps[number - 1], Dart):
                 way = way.transform(shutting(gap))
-            for i in range(1, LOOKS + 1):
-                a, b = (path.place(path.length * k / LOOKS).point for k in (i - 1, i))
-                here.append(here[-1] + (b - a).moved(way))
+            here += [here[-1] + (spot - path.start).moved(way) for spot in path.flat(FINE)[1:]]
+        first, last = edge.leaving, edge.arriving.moved(way)
         if entry.back:
             here = [spot - here[-1] for spot in reversed(here)]
-        first = here[1] - here[0]
+            first, last = -last, -first
         onto = (
             Transform() if arriving is None else turn(Point(0.0, 0.0), math.atan2(first.cross(arriving), first.dot(arriving)))
         )
-        last = spots[-1]
-        spots += [last + spot.moved(onto) for spot in here[1:]]
-        arriving = spots[-1] - spots[-2]
+        before = spots[-1]
+        spots += [before + spot.moved(onto) for spot in here[1:]]
+        arriving = last.moved(onto)
     return spots
 
 
