@@ -45,7 +45,7 @@ class Point(NamedTuple):
     def unit(self) -> Point:
         """The direction, one centimetre long. A zero direction stays zero."""
         size = hypot(self[0], self[1])
-        return Point(self[0] / size, self[1] / size) if size else self
+        return new(Point, (self[0] / size, self[1] / size)) if size else self
 
     def square(self) -> Point:
         """Turned a quarter: what points right points down."""

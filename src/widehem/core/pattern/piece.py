@@ -102,7 +102,7 @@ class Piece:
         return found
 
     def with_on_it(self, **changed: Any) -> Piece:
-        """The piece with everything but its edges changed; what was worked out about its outline stays."""
+        """The piece with everything changed but where its edges run; what was worked out about its outline stays."""
         found = replace(self, **changed)
         found.__dict__.update({name: self.__dict__[name] for name in OF_THE_OUTLINE if name in self.__dict__})
         return found
@@ -132,7 +132,11 @@ class Piece:
 
     def with_edge(self, edge: Edge) -> Piece:
         """The piece with an edge of that name replaced."""
-        return replace(self, edges=tuple(edge if old.name == edge.name else old for old in self.edges))
+        old = self.edge(edge.name)
+        edges = tuple(edge if other is old else other for other in self.edges)
+        if edge.parts is old.parts and edge.gaps is old.gaps:
+            return self.with_on_it(edges=edges)
+        return replace(self, edges=edges)
 
     @kept
     def darts(self) -> tuple[Dart, ...]:

@@ -71,8 +71,8 @@ def line_all(job: Job) -> Change:
     layer: Layer = "lining" if "lining" in cloth and cloth not in ("interlining", "underlining") else "interfacing"
     made = []
     for piece in lined:
-        copy = replace(
-            piece, name=names[piece.name], title=f"{piece.title}, {cloth}", layer=layer, cloths=(Cloth(cloth, _how_many(piece)),), holes=(),
+        copy = piece.with_on_it(
+            name=names[piece.name], title=f"{piece.title}, {cloth}", layer=layer, cloths=(Cloth(cloth, _how_many(piece)),), holes=(),
             lines=tuple(line for line in piece.lines if "pocket" not in line.name),
         )  # fmt: skip
         copy = _shorter(copy, job.length("shorter"))

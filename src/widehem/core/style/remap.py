@@ -23,29 +23,28 @@ def remapped(
 
     before: the garment it was made from. seams: as they were, with new ones beside them.
     """
-    gone = set(dropped)
+    gone = tuple(dropped)
+    became: dict[EdgeRef, Chain] = {**dict.fromkeys(gone, ()), **renamed}
     named = {piece.name: piece for piece in pieces}
     found: list[Seam] = []
     for seam in seams:
-        first, second = (_chain(chain, renamed, gone) for chain in (seam.first, seam.second))
+        first, second = (_chain(chain, became) for chain in (seam.first, seam.second))
         if (first, second) == (seam.first, seam.second):
             found.append(seam)
         elif first and second:
             found += _broken(named, replace(seam, first=first, second=second))
     found = _rejoined(found) if gone else found
-    return Garment(pieces, tuple(found), openings, _now(before, renamed, gone))
+    return Garment(pieces, tuple(found), openings, _now(before, became))
 
 
-def _chain(chain: Chain, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> Chain:
-    if not any(entry.ref in renamed or entry.ref in gone for entry in chain):
+def _chain(chain: Chain, became: Mapping[EdgeRef, Chain]) -> Chain:
+    """A chain in the names that its edges have now. became: of those that changed, what they are now; nothing for those gone."""
+    if became.keys().isdisjoint([entry.ref for entry in chain]):
         return chain
     found: list[SeamEdge] = []
     for entry in chain:
-        if entry.ref in renamed:
-            new = renamed[entry.ref]
-            found += [part.turned() for part in reversed(new)] if entry.back else new
-        elif entry.ref not in gone:
-            found.append(entry)
+        new = became.get(entry.ref, (entry,))
+        found += [part.turned() for part in reversed(new)] if entry.back and entry.ref in became else new
     return _once(found)
 
 
@@ -105,15 +104,15 @@ def _broken(pieces: Mapping[str, Piece], seam: Seam) -> list[Seam]:
     return found
 
 
-def _now(before: Garment, renamed: Mapping[EdgeRef, Chain], gone: set[EdgeRef]) -> dict[EdgeRef, Chain]:
+def _now(before: Garment, became: Mapping[EdgeRef, Chain]) -> dict[EdgeRef, Chain]:
     """What the edges of the draft have become: those that had changed before, and those that change now."""
     now: dict[EdgeRef, Chain] = {}
     later = {entry.ref for chain in before.now.values() for entry in chain}
-    for ref in {*before.now, *renamed, *gone}:
+    for ref in {*before.now, *became}:
         if ref in before.now:
-            now[ref] = _chain(before.now[ref], renamed, gone)
+            now[ref] = _chain(before.now[ref], became)
         elif ref not in later:
-            now[ref] = renamed.get(ref, ())
+            now[ref] = became[ref]
     return now
 
 
