@@ -137,10 +137,10 @@ def _with_inside(piece: Piece, part: Piece, name: str, title: str) -> Piece:
     stands: Stands = piece.stands if part.middle or piece.stands != "fold" else "pair"
     lines = tuple(line for line in piece.lines if line.path.start in on or line.path.end in on)
     known = {"", *(line.name for line in lines)}
-    levels = (_level(piece, part, line, known) for line in piece.balance)
+    levels = _levels(piece, part, known)
     return part.with_on_it(
         name=name, title=title, of=piece.of, layer=piece.layer, stands=stands, lines=lines,
-        balance=tuple(line for line in levels if line is not None),
+        balance=levels,
         marks={code: mark for code, mark in piece.marks.items() if mark in on},
         diamonds=tuple(diamond for diamond in piece.diamonds if _middle(diamond) in on),
         holes=tuple(hole for hole in piece.holes if hole in on),
@@ -163,22 +163,33 @@ def _lying_on(part: Piece, piece: Piece) -> set[Point]:
     return {spot for spot, lies in zip(spots, near, strict=True) if lies}
 
 
-def _level(piece: Piece, part: Piece, line: BalanceLine, known: set[str]) -> BalanceLine | None:
-    """A level on a part: the lines that cross its cloth, their ends at the cut running on to the new edge; None where it does
-    not reach it. known: the inner lines of the part."""
+def _levels(piece: Piece, part: Piece, known: set[str]) -> tuple[BalanceLine, ...]:
+    """The levels on a part: of each the lines that cross its cloth, their ends at the cut running on to the new edge. known: the inner
+    lines of the part."""
     left, top, right, bottom = part.bounds
-    crossed = []
-    for number, (a, b) in enumerate(piece.stretches(line.level)):
-        if max(a.y, b.y) < top or min(a.y, b.y) > bottom or max(a.x, b.x) < left or min(a.x, b.x) > right:
-            continue
-        spots = rows(a.toward(b, share) for share in LOOKED_AT)
-        within = spots[contains_xy(part.surface, spots)]
-        if len(within) and (distance(get_exterior_ring(part.surface), points(within)) > REACHED).any():
-            crossed.append(number)
-    if not crossed:
-        return None
+    near, spots = [], []
+    for line in piece.balance:
+        for number, (a, b) in enumerate(piece.stretches(line.level)):
+            if max(a.y, b.y) < top or min(a.y, b.y) > bottom or max(a.x, b.x) < left or min(a.x, b.x) > right:
+                continue
+            near.append((line, number))
+            spots += [a.toward(b, share) for share in LOOKED_AT]
+    if not near:
+        return ()
+    at = rows(spots)
+    deep = contains_xy(part.surface, at)
+    deep[deep] = distance(get_exterior_ring(part.surface), points(at[deep])) > REACHED
+    crossed: dict[str, list[int]] = {}
+    for (line, number), here in zip(near, deep.reshape(len(near), -1).any(axis=1), strict=True):
+        if here:
+            crossed.setdefault(line.level, []).append(number)
+    return tuple(_some_of(line, crossed[line.level], known) for line in piece.balance if line.level in crossed)
+
+
+def _some_of(line: BalanceLine, numbers: list[int], known: set[str]) -> BalanceLine:
+    """A level of which these lines are left, on a part with these inner lines."""
     first, last = (name if name in known else "" for name in line.between)
-    return replace(line, lines=tuple(line.lines[number] for number in crossed), between=(first, last))
+    return replace(line, lines=tuple(line.lines[number] for number in numbers), between=(first, last))
 
 
 def _grain(piece: Piece, part: Piece) -> tuple[Point, Point] | None:
