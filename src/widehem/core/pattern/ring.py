@@ -52,6 +52,8 @@ def opened(piece: Piece) -> Runs:
 
 def runs_of(edge: Edge) -> Runs:
     """The stretches of an edge, each with its notches and the gap before it."""
+    if not edge.gaps:
+        return (Run(edge, edge.parts[0], edge.notches),)
     found, gone, last = [], 0.0, len(edge.parts) - 1
     for number, part in enumerate(edge.parts):
         on = tuple(
@@ -79,6 +81,8 @@ def edges_from(runs: Iterable[Run]) -> tuple[Edge, ...]:
 def _edge_from(row: list[Run]) -> Edge:
     """The edge that runs make which follow each other; itself, where they are all there was of it."""
     edge = row[0].edge
+    if len(row) == 1 and not edge.gaps and row[0].path is edge.parts[0] and row[0].notches is edge.notches:
+        return edge
     whole = edge.parts == tuple(run.path for run in row) and edge.gaps == tuple(run.before for run in row[1:])
     if whole and not edge.notches and not any(run.notches or run.edge is not edge for run in row):
         return edge
