@@ -17,13 +17,13 @@ from widehem.core.grading.first_table import FIRST
 from widehem.core.grading.house_charts import HOUSE
 from widehem.core.grading.increments import increments
 from widehem.core.grading.nest import Break, broken, grade
-from widehem.core.grading.net import net_of, with_joints
 from widehem.core.grading.own import OwnRule
 from widehem.core.grading.proof import missed, proof
-from widehem.core.grading.shift import ruled, shifted
-from widehem.core.grading.spots import SpotError, Target, place_of, places, targets, words_of
 from widehem.core.grading.tables import Rule, RuleTable, Ruling, TableError
 from widehem.core.pattern.edge import Dart
+from widehem.core.shifting.net import net_of, with_joints
+from widehem.core.shifting.shift import ruled, shifted
+from widehem.core.shifting.spots import SpotError, Target, place_of, places, targets, words_of
 
 CHART = HOUSE["curved"]
 BASE = CHART.base

@@ -12,9 +12,9 @@ from widehem.core.grading.house_charts import HOUSE
 from widehem.core.grading.kept import HowCast, HowGraded, KeptError
 from widehem.core.grading.nest import Grading, ways_of
 from widehem.core.grading.size_chart import SizeChart, SizeChartError
-from widehem.core.grading.spots import SpotError
 from widehem.core.grading.tables import RuleTable, TableError
 from widehem.core.setting.option import OptionError
+from widehem.core.shifting.spots import SpotError
 from widehem.store.models import DesignRow, HouseRules, HouseSizes, Production
 from widehem.store.recipes import named_of
 

@@ -16,12 +16,12 @@ from widehem.core.grading.kept import HowGraded
 from widehem.core.grading.mix import SCHOOLS, Mix, Mixed, MixError, fits, mixed
 from widehem.core.grading.mixing import CENTRE, FOOT, SIDE, TOP
 from widehem.core.grading.nest import WAYS, Break, Nest
-from widehem.core.grading.spots import SpotError, targets
 from widehem.core.grading.tables import NOTHING
 from widehem.core.grading.views import SOURCES, Anchor, anchors, dottings, inherited
 from widehem.core.output.svg_nest import dots_svg, nest_svg, over_svg
 from widehem.core.pattern.check import Check
 from widehem.core.pattern.roles import plain
+from widehem.core.shifting.spots import SpotError, targets
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import productions
 from widehem.store.journal import tell

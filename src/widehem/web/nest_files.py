@@ -7,10 +7,10 @@ from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 
-from widehem.core.grading.spots import SpotError, targets
 from widehem.core.grading.tables import NOTHING
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.sheets import PAPERS, SCALES
+from widehem.core.shifting.spots import SpotError, targets
 from widehem.jobs.ledger import DONE
 from widehem.jobs.nest_files import ALL, APART, MIX, NEST, WRITTEN
 from widehem.web import at_work

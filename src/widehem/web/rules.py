@@ -9,11 +9,11 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 
 from widehem.core.grading.first_table import FIRST
 from widehem.core.grading.proof import missed, proof
-from widehem.core.grading.spots import SpotError, words_of
 from widehem.core.grading.table_file import MOST_BYTES, rules_from_json, rules_json
 from widehem.core.grading.tables import KINDS, Rule, RuleTable, TableError
 from widehem.core.output.sheets import PAPERS
 from widehem.core.pattern.edge import PatternError
+from widehem.core.shifting.spots import SpotError, words_of
 from widehem.core.units import Display, LengthError, parse_length, parse_signed
 from widehem.store.grading import SHIPPED_RULES, all_rules, begin_rules, graded_by
 from widehem.store.journal import tell

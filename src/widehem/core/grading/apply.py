@@ -7,14 +7,14 @@ from dataclasses import replace
 
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
-from widehem.core.grading.follow import followed
-from widehem.core.grading.shift import Ruled, ruled, shifted
 from widehem.core.grading.size_chart import SizeChart
-from widehem.core.grading.spots import Target, place_of
 from widehem.core.grading.tables import RuleTable, Ruling, frame_of, kind_of
 from widehem.core.pattern.garment import Garment, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
+from widehem.core.shifting.follow import followed
+from widehem.core.shifting.shift import Ruled, ruled, shifted
+from widehem.core.shifting.spots import Target, place_of
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 

@@ -6,11 +6,11 @@ from shapely import LinearRing, hausdorff_distance
 from shapely.affinity import translate
 
 from widehem.core.geometry.points import Point
-from widehem.core.grading.net import Net, net_of
 from widehem.core.grading.propose import at_of, shape_differs, spots_of
-from widehem.core.grading.spots import Place
 from widehem.core.grading.tables import frame_of
 from widehem.core.pattern.garment import Garment
+from widehem.core.shifting.net import Net, net_of
+from widehem.core.shifting.spots import Place
 from widehem.core.units import Saying
 from widehem.core.values import record
 

@@ -10,8 +10,8 @@ from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.grading.cast import Hours, Tolerances
 from widehem.core.grading.nest import WAYS, Break, Way
 from widehem.core.grading.own import OwnRule
-from widehem.core.grading.spots import targets
 from widehem.core.grading.tables import MOST, NOTHING
+from widehem.core.shifting.spots import targets
 from widehem.core.values import record
 
 MOST_ROWS, LONGEST = 300, 120

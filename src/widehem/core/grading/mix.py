@@ -12,20 +12,20 @@ from widehem.core.design.make import with_garment
 from widehem.core.geometry.points import Point
 from widehem.core.grading.apply import replace_pieces
 from widehem.core.grading.demands import OF_THE_DRAWING
-from widehem.core.grading.follow import followed
 from widehem.core.grading.mixing import Field, Source, between, field_of, mixed_moves, mixed_piece, nets_of
 from widehem.core.grading.nest import Nest, Sized
 from widehem.core.grading.propose import shape_differs
 from widehem.core.grading.proposing import with_caps
-from widehem.core.grading.shift import ruled, shifted
 from widehem.core.grading.size_chart import SizeChart
-from widehem.core.grading.spots import Target
 from widehem.core.grading.tables import frame_of
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.follow import followed
+from widehem.core.shifting.shift import ruled, shifted
+from widehem.core.shifting.spots import Target
 from widehem.core.style.operation import OPERATIONS, CannotStyle, Context, run
 from widehem.core.units import Saying, say
 from widehem.core.values import record

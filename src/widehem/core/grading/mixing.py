@@ -10,13 +10,13 @@ from widehem.core.geometry.curves import Segment
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.spline import spline
-from widehem.core.grading.net import Net, Span, net_of
-from widehem.core.grading.shift import ruled, shifted
-from widehem.core.grading.spots import Target
 from widehem.core.grading.tables import frame_of
 from widehem.core.pattern.edge import Dart, Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import centre
+from widehem.core.shifting.net import Net, Span, net_of
+from widehem.core.shifting.shift import ruled, shifted
+from widehem.core.shifting.spots import Target
 from widehem.core.values import record
 
 STEEPEST = 1.25  # of the mean, in a blend whose ends are rounded over a fifth

@@ -13,12 +13,12 @@ from widehem.core.design.make import armhole_in, make
 from widehem.core.drafting.method import METHODS
 from widehem.core.geometry.points import Point
 from widehem.core.grading.house_charts import HOUSE
-from widehem.core.grading.shift import ruled, shifted
-from widehem.core.grading.spots import place_of
 from widehem.core.grading.tables import RuleTable, frame_of, rules_for
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.shift import ruled, shifted
+from widehem.core.shifting.spots import place_of
 from widehem.core.values import record
 
 BLOCKS = {"bodice": "bodice.measured", "skirt": "skirt.two_panel", "trousers": "trousers.frame", "suit": "suit.one_piece", "long": "coat.straight",

@@ -11,12 +11,12 @@ from itertools import pairwise
 
 from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.points import Point
-from widehem.core.grading.net import Net, Span, carried, net_of
-from widehem.core.grading.spots import Place, Target, edge_title, place_of, places
 from widehem.core.grading.tables import Frame, frame_of
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import plain
+from widehem.core.shifting.net import Net, Span, carried, net_of
+from widehem.core.shifting.spots import Place, Target, edge_title, place_of, places
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 

@@ -12,10 +12,10 @@ from widehem.core.geometry.solve import NoSolutionError, settle
 from widehem.core.grading.apply import Shifted, replace_pieces
 from widehem.core.grading.demands import asked_in_size, notches_laid
 from widehem.core.grading.propose import Moves
-from widehem.core.grading.shift import ruled, shifted
-from widehem.core.grading.spots import Target, place_of
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.shift import ruled, shifted
+from widehem.core.shifting.spots import Target, place_of
 
 if TYPE_CHECKING:
     from widehem.core.grading.nest import Sized

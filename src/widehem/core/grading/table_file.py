@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import json
 
-from widehem.core.grading.spots import SpotError
 from widehem.core.grading.tables import RuleTable, TableError
+from widehem.core.shifting.spots import SpotError
 
 MOST_BYTES, LONGEST = 400_000, 60
 

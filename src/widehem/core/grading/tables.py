@@ -9,10 +9,10 @@ from typing import Any
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.grading.size_chart import SizeChart
-from widehem.core.grading.spots import SpotError, Target, place_of, targets
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, ROLES
+from widehem.core.shifting.spots import SpotError, Target, place_of, targets
 from widehem.core.values import record
 
 UNIT = 4.0  # cm of girth that a step of a table stands for

@@ -10,12 +10,12 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, turn
 from widehem.core.grading.nest import Grading, Nest
-from widehem.core.grading.net import Net, net_of
 from widehem.core.grading.propose import at_of, shape_differs, spots_of
-from widehem.core.grading.spots import Place, place_of, targets
 from widehem.core.grading.tables import Frame, frame_of, rules_for
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.net import Net, net_of
+from widehem.core.shifting.spots import Place, place_of, targets
 from widehem.core.units import Saying, say
 from widehem.core.values import kept, record
 

@@ -10,12 +10,12 @@ from fontTools.misc.transform import Transform
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.geometry.points import Point
 from widehem.core.grading.nest import Nest
-from widehem.core.grading.spots import Place
 from widehem.core.grading.tables import frame_of
 from widehem.core.grading.views import Anchor, Dotting, Spots
 from widehem.core.output.room import named
 from widehem.core.output.svg_style import APART, LAYERS
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.spots import Place
 from widehem.core.values import record
 
 EDGE = 3.0  # cm round the drawing

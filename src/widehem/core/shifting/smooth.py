@@ -7,9 +7,9 @@ from collections.abc import Mapping, Sequence
 
 from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.points import Point, angle_between, turn
-from widehem.core.grading.net import Net
 from widehem.core.pattern.closed import shutting
 from widehem.core.pattern.edge import Dart, Gap
+from widehem.core.shifting.net import Net
 
 SMOOTH, NEARLY_SQUARE = 1.0, 3.0  # degrees
 RUNS_ON = (("crotch", "inseam"),)  # the first runs on over the seam of the second: it keeps its angle to it

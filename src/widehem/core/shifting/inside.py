@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from widehem.core.geometry.curves import Segment
 from widehem.core.geometry.points import Point
-from widehem.core.grading.net import Net
+from widehem.core.shifting.net import Net
 from widehem.core.values import record
 
 ON = 0.02  # cm: so near the outline, a place lies on it

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from widehem.core.geometry.points import Point
-from widehem.core.grading.net import Net
 from widehem.core.pattern.edge import Dart
 from widehem.core.pattern.ring import turn_between
+from widehem.core.shifting.net import Net
 from widehem.core.values import record
 
 BUST_POINT, CHEST = "bust_point", "chest"

@@ -14,14 +14,14 @@ from dataclasses import replace
 from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, mirror_in, turn
-from widehem.core.grading.inside import Hung, hung
-from widehem.core.grading.net import Net, carried, gap_between, net_of, rebuilt, with_joints
-from widehem.core.grading.smooth import smoothed, squared
-from widehem.core.grading.spots import Target
-from widehem.core.grading.turned import Turned, turned_parts
 from widehem.core.pattern.edge import Dart, Edge, Gap
 from widehem.core.pattern.inside import BalanceLine, InnerLine
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.inside import Hung, hung
+from widehem.core.shifting.net import Net, carried, gap_between, net_of, rebuilt, with_joints
+from widehem.core.shifting.smooth import smoothed, squared
+from widehem.core.shifting.spots import Target
+from widehem.core.shifting.turned import Turned, turned_parts
 from widehem.core.values import kept, record
 
 LEAST_SHARE, MOST_SHARE = -0.25, 1.25

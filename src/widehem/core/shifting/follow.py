@@ -6,11 +6,11 @@ import math
 
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import NoSolutionError, settle
-from widehem.core.grading.net import net_of
-from widehem.core.grading.shift import Ruled, ruled, shifted
-from widehem.core.grading.spots import Target
 from widehem.core.pattern.garment import Garment, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.net import net_of
+from widehem.core.shifting.shift import Ruled, ruled, shifted
+from widehem.core.shifting.spots import Target
 
 NEAR = 1e-3  # cm
 
