@@ -6,7 +6,8 @@ from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import field, replace
 from typing import Any
 
-import widehem.core.style.operations  # noqa: F401 - registers them
+import widehem.core.altering.operations
+import widehem.core.style.operations  # noqa: F401
 from widehem.core.drafting.method import METHODS, Method
 from widehem.core.drafting.outlined_data import Outlined
 from widehem.core.setting.option import OptionError, Value

@@ -198,7 +198,7 @@ def _in_order(steps: Sequence[Step], options: Mapping[str, object]) -> list[Step
         on.insert(0, Step("setting-waist", "waist.seam", WAIST[waist]))
     codes = (*TRUED.get(str(options.get("trued", "no")), ()), *PRESSED.get(str(options.get("pressed", "centre")), ()))
     on += [Step(f"setting-{code}", code) for code in codes]
-    return sorted(on, key=lambda step: PHASES.index(step.operation.phase))
+    return sorted(on, key=lambda step: PHASES.index(step.operation.phase_with(step.settings)))
 
 
 def _other_garments(chart: Chart) -> DraftOf:

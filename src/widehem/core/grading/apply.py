@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
@@ -58,7 +57,7 @@ class Grader:
         self._forks(moves, pieces, solved)
         if armhole is not None:
             self._caps(moves, pieces, solved, armhole)
-        garment = replace_pieces(self.garment, pieces)
+        garment = self.garment.with_pieces(pieces)
         garment, along = followed(self.garment, garment, set(pieces))
         for name, found in along.items():
             moves.setdefault(name, {}).update(found)
@@ -170,11 +169,6 @@ def _further(move: Point, factor: float) -> Point:
 def _longer(edge: str, want: float, way: float = 1.0) -> Callable[[Piece], float]:
     """How much longer an edge of a piece is than it should be, cm; or shorter."""
     return lambda piece: way * (piece.edge(edge).length - want)
-
-
-def replace_pieces(garment: Garment, pieces: Mapping[str, Piece]) -> Garment:
-    """The garment with some of its pieces in place of those of their names."""
-    return replace(garment, pieces=tuple(pieces.get(piece.name, piece) for piece in garment.pieces))
 
 
 def _two_sides(garment: Garment, seam: Seam, role: str) -> tuple[SeamEdge, SeamEdge] | None:

@@ -10,8 +10,6 @@ from typing import Literal
 from widehem.core.body.chart import Chart
 from widehem.core.design.make import with_garment
 from widehem.core.geometry.points import Point
-from widehem.core.grading.apply import replace_pieces
-from widehem.core.grading.demands import OF_THE_DRAWING
 from widehem.core.grading.mixing import Field, Source, between, field_of, mixed_moves, mixed_piece, nets_of
 from widehem.core.grading.nest import Nest, Sized
 from widehem.core.grading.propose import shape_differs
@@ -23,6 +21,7 @@ from widehem.core.pattern.checks.body import Girth, asked_girths
 from widehem.core.pattern.edge import PatternError
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.demands import OF_THE_DRAWING
 from widehem.core.shifting.follow import followed
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target
@@ -120,7 +119,7 @@ def _done(
         if fields[piece.name].tells and piece.name not in sleeves
     }
     done |= {name: shifted(ruled(garment.piece(name), moves, shut=False), moves) for name, moves in sleeves.items()}
-    whole, _ = followed(garment, replace_pieces(garment, done), set(done))
+    whole, _ = followed(garment, garment.with_pieces(done), set(done))
     whole = with_caps(garment, whole, sleeves)
     sized = nest.sizes[body]
     demands = _for_wearer(sized.demands, chart)

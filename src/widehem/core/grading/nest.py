@@ -17,7 +17,6 @@ from widehem.core.drafting.outlined import outlined
 from widehem.core.drafting.outlined_data import sizes_of
 from widehem.core.drafting.outlines import OutlineError
 from widehem.core.grading.apply import Grader, Shifted, unruled
-from widehem.core.grading.demands import asked_in_size, notches_laid
 from widehem.core.grading.own import OwnRule, with_own
 from widehem.core.grading.propose import Proposal, proposed
 from widehem.core.grading.proposing import by_proposal
@@ -30,6 +29,7 @@ from widehem.core.pattern.limits import Limits
 from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.shifting.demands import asked_in_size, notches_laid
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 

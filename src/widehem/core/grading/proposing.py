@@ -9,11 +9,11 @@ from widehem.core.design.make import with_garment
 from widehem.core.drafting.cap import Armhole
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
-from widehem.core.grading.apply import Shifted, replace_pieces
-from widehem.core.grading.demands import asked_in_size, notches_laid
+from widehem.core.grading.apply import Shifted
 from widehem.core.grading.propose import Moves
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.shifting.demands import asked_in_size, notches_laid
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target, place_of
 
@@ -34,7 +34,7 @@ def by_proposal(
         if found and any(move.size > 1e-9 for move in found.values()):
             ready = ruled(piece, found, shut=False)
             pieces[piece.name] = shifted(ready, found)
-    garment = with_caps(base.garment, replace_pieces(base.garment, pieces), moves, armholes)
+    garment = with_caps(base.garment, base.garment.with_pieces(pieces), moves, armholes)
     names = [seam.name for seam in garment.seams]
     seams = drawn.garment.seams if [seam.name for seam in drawn.garment.seams] == names else garment.seams
     garment = _notched(replace(garment, seams=seams, openings=drawn.garment.openings), drawn.garment)

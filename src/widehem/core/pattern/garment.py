@@ -159,6 +159,10 @@ class Garment:
         """The garment with a piece of that name replaced."""
         return replace(self, pieces=tuple(piece if old.name == piece.name else old for old in self.pieces))
 
+    def with_pieces(self, pieces: Mapping[str, Piece]) -> Garment:
+        """The garment with some of its pieces in place of those of their names."""
+        return replace(self, pieces=tuple(pieces.get(piece.name, piece) for piece in self.pieces))
+
     # roles
 
     @kept

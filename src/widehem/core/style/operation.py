@@ -26,12 +26,13 @@ from widehem.core.values import record
 
 LOG = logging.getLogger(__name__)
 D = TypeVar("D", bound=Demand)
-Phase = Literal["style", "derive", "true"]
+Phase = Literal["block", "style", "derive", "true"]
 PHASES: tuple[Phase, ...] = (
+    "block",
     "style",
     "derive",
     "true",
-)  # facings and linings come after every change of shape, truing after all
+)  # the block first; facings and linings come after every change of shape, truing after all
 
 
 class CannotStyle(Exception):  # noqa: N818 - the name says what it means at the table
@@ -158,6 +159,10 @@ class Operation:
     spare: tuple[str, ...] = ()
     fitted: bool = False
     halves: bool = False
+
+    def phase_with(self, settings: Mapping[str, Value]) -> Phase:
+        """When it is done: what changes one side of the block only comes after the changes of both."""
+        return "style" if self.phase == "block" and settings.get("hand", "both") != "both" else self.phase
 
     def option(self, code: str) -> Option:
         """Raises KeyError."""

@@ -80,7 +80,9 @@ def offers(garment: Garment, at: Pointed) -> list[Offer]:
 def everywhere() -> list[Offer]:
     """The operations that ask for no place: they are done to the whole garment."""
     return [
-        Offer(entry, {}) for entry in OPERATIONS.values() if not set(entry.wheres) - set(entry.spare) and entry.phase != "true"
+        Offer(entry, {})
+        for entry in OPERATIONS.values()
+        if not set(entry.wheres) - set(entry.spare) and entry.phase not in ("true", "block")
     ]
 
 

@@ -26,9 +26,8 @@ class FrontArc(Demand):
     edge: str = ""
 
 
-@answers(FrontArc)
-def front_arc(case: Case, asked: FrontArc) -> Iterator[Check]:
-    """The front is as wide as the front of the body with its part of the ease."""
+def front_drawn(case: Case, asked: FrontArc) -> tuple[float, tuple[str, ...]]:
+    """How wide a front is drawn, cm whole, and what to light; 0 where it has no such level."""
     mine = [piece for piece in case.garment.shell if asked.of in (piece.name, piece.of)]
     if asked.edge:
         found = [(piece, edge) for piece in mine for edge in piece.edges if edge.role == asked.edge]
@@ -37,6 +36,13 @@ def front_arc(case: Case, asked: FrontArc) -> Iterator[Check]:
     else:
         drawn = sum(piece.weight() * piece.across(asked.name) for piece in mine)
         spots = (f"@{asked.name}",)
+    return drawn, spots
+
+
+@answers(FrontArc)
+def front_arc(case: Case, asked: FrontArc) -> Iterator[Check]:
+    """The front is as wide as the front of the body with its part of the ease."""
+    drawn, spots = front_drawn(case, asked)
     if not drawn:
         return
     off = drawn - asked.body - asked.ease

@@ -1,4 +1,4 @@
-"""What is asked of a garment in another size: the body and the wishes of that size, not the drawing of it."""
+"""What is asked of a garment whose places moved: the body and the wishes, not the drawing of it; and its notches laid again."""
 
 from __future__ import annotations
 
