@@ -112,7 +112,8 @@ def wanted(garment: Garment, words: str, *roles: str, part: str = "both", hand: 
 
 def parted(job: Job) -> Garment:
     """The garment as it is altered: with left and right apart where one side is meant only. Raises CannotStyle."""
-    if job.settings.get("hand", "both") == "both" or any(piece.stands in ("left", "right") for piece in job.garment.shell):
+    whole = any(piece.stands in ("pair", "fold") for piece in job.garment.shell if piece.balance)
+    if job.settings.get("hand", "both") == "both" or not whole:
         return job.garment
     return job.then("sides.apart", job.garment)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from widehem.core.altering.asked import planned_anew
 from widehem.core.altering.halves import PART, Gathered, Half, by, changed, outline, told, wanted
 from widehem.core.altering.lengths import part_of_it, waist_again, waist_ends
 from widehem.core.altering.upper import ON
@@ -11,7 +12,7 @@ from widehem.core.pattern.checks.lower import CrotchSeam
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.roles import BACK, plain
 from widehem.core.shifting.spots import Target
-from widehem.core.style.asks import without
+from widehem.core.style.asks import all_of, without
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
@@ -100,5 +101,5 @@ def seat(job: Job) -> Change:
         job,
         now,
         said=(told("The back is", more, "longer over the seat", "shorter over the seat"),),
-        asks=without(CrotchSeam),
+        asks=all_of(without(CrotchSeam), planned_anew(job.garment, now, "waist")),
     )

@@ -42,7 +42,7 @@ def joints(garment: Garment) -> Iterator[Joint]:
             one, two = (corner_of(garment, chain, at_end=at_end) for chain in (seam.first, seam.second))
             if one.beyond.role != two.beyond.role or not one.piece.layer == two.piece.layer == "shell":
                 continue
-            if _four_meet(garment, one, two):
+            if _four_meet(garment, one, two) or one.beyond.role == "slit":  # an opening that ends there lies open
                 continue
             if _sewn_together(garment, one, two) or _let_in(garment, one, two):  # each piece has one line there
                 bend = max(abs(corner.angle - 180) for corner in (one, two))

@@ -161,8 +161,8 @@ class Operation:
     halves: bool = False
 
     def phase_with(self, settings: Mapping[str, Value]) -> Phase:
-        """When it is done: what changes one side of the block only comes after the changes of both."""
-        return "style" if self.phase == "block" and settings.get("hand", "both") != "both" else self.phase
+        """When it is done: what changes one side only comes last, when everything is there that is done to both."""
+        return "derive" if self.phase == "block" and settings.get("hand", "both") != "both" else self.phase
 
     def option(self, code: str) -> Option:
         """Raises KeyError."""

@@ -12,7 +12,7 @@ from widehem.core.geometry.points import Point, mirror_in
 from widehem.core.pattern.edge import Edge, Gap, Hand
 from widehem.core.pattern.garment import Chain, EdgeRef, Seam, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
-from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import mirrored
 from widehem.core.style.operation import Change, Job, operation
 
@@ -53,7 +53,8 @@ def sides_apart(job: Job) -> Change:
                     across.add(ref)
         else:
             pieces.append(piece)
-    seams = tuple(new for seam in garment.seams for new in _both_sides(seam, sides, across))
+    alone = {piece.name: piece.stands for piece in garment.pieces if piece.stands in HANDS}
+    seams = tuple(new for seam in garment.seams for new in _both_sides(seam, sides, across, alone))
     return Change(tuple(pieces), seams, renamed={r: c for r, c in renamed.items() if c}, dropped=_gone(renamed))
 
 
@@ -144,9 +145,11 @@ def _named_gaps(edge: Edge, hand: Hand) -> tuple[Gap, ...]:
     return tuple(replace(gap, name=f"{gap.name}_{hand}") for gap in edge.gaps)
 
 
-def _both_sides(seam: Seam, sides: dict[EdgeRef, dict[Hand, SeamEdge]], across: set[EdgeRef]) -> Iterable[Seam]:
+def _both_sides(
+    seam: Seam, sides: dict[EdgeRef, dict[Hand, SeamEdge]], across: set[EdgeRef], alone: dict[str, Stands]
+) -> Iterable[Seam]:
     """A seam on both sides; between left and right where it was sewn to its mirror; one over the middle where an edge crosses
-    it."""
+    it; on one side only where a piece of it is there on one side. alone: those, with their side."""
 
     def chain(entries: Chain, hand: Hand) -> Chain:
         return tuple(
@@ -164,6 +167,7 @@ def _both_sides(seam: Seam, sides: dict[EdgeRef, dict[Hand, SeamEdge]], across: 
         replace(seam, name=f"{seam.name}_{hand}" if hand == "left" else seam.name, title=f"{seam.title}, {hand}",
             first=chain(seam.first, hand), second=chain(seam.second, hand))
         for hand in HANDS
+        if all(alone.get(ref.piece, hand) == hand for ref in refs)
     ]  # fmt: skip
 
 
