@@ -53,7 +53,7 @@ def sides_apart(job: Job) -> Change:
                     across.add(ref)
         else:
             pieces.append(piece)
-    alone = {piece.name: piece.stands for piece in garment.pieces if piece.stands in HANDS}
+    alone: dict[str, Stands] = {piece.name: piece.stands for piece in garment.pieces if piece.stands in HANDS}
     seams = tuple(new for seam in garment.seams for new in _both_sides(seam, sides, across, alone))
     return Change(tuple(pieces), seams, renamed={r: c for r, c in renamed.items() if c}, dropped=_gone(renamed))
 
