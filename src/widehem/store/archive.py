@@ -24,6 +24,8 @@ from widehem.store.models import (
     DesignRow,
     DesignVersion,
     Docket,
+    FittingEvent,
+    FittingRound,
     HouseRules,
     HouseSizes,
     HouseTable,
@@ -39,7 +41,7 @@ from widehem.store.models import (
 FORMAT, VERSION = "widehem-archive", 1
 LARGEST, MOST_ROWS = 60 * 1024 * 1024, 200_000
 PARTS: tuple[type[Base], ...] = (
-    HouseTable, HouseSizes, HouseRules, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, Note,
+    HouseTable, HouseSizes, HouseRules, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, Note, FittingRound, FittingEvent,
 )  # fmt: skip
 WITH_PICTURES = (Photo, Picture, Traced)
 LEFT_OUT = {"version", "binned_at"}
@@ -48,6 +50,7 @@ BELONGS: Mapping[str, Mapping[str, str]] = {
     "photo": {"wearer_id": "wearer"}, "chart": {"wearer_id": "wearer"}, "reading": {"chart_id": "chart"}, "accepted_doubt": {"chart_id": "chart"},
     "docket": {"production_id": "production", "wearer_id": "wearer", "design_id": "design", "chart_id": "chart", "bodice_id": "docket"},
     "picture": {"production_id": "production"}, "note": {"production_id": "production", "wearer_id": "wearer", "docket_id": "docket"},
+    "fitting_round": {"docket_id": "docket"}, "fitting_event": {"round_id": "fitting_round"},
 }  # fmt: skip
 HOUSE = "house-"
 
@@ -71,7 +74,7 @@ def _rows(session: Session, production: Production, *, pictures: bool) -> Iterab
     dockets = list(
         session.scalars(select(Docket).where(Docket.wearer_id.in_(people), Docket.binned_at.is_(None)).order_by(Docket.id))
     )
-    drawn = {docket.design_id for docket in dockets}
+    drawn, made = {docket.design_id for docket in dockets}, [docket.id for docket in dockets]
     tables = {
         int(w.figure.removeprefix(HOUSE))
         for w in wearers
@@ -96,6 +99,10 @@ def _rows(session: Session, production: Production, *, pictures: bool) -> Iterab
         AcceptedDoubt: select(AcceptedDoubt).where(AcceptedDoubt.chart_id.in_(taken)).order_by(AcceptedDoubt.id),
         Picture: select(Picture).where(Picture.production_id == production.id).order_by(Picture.id),
         Note: select(Note).where(Note.production_id == production.id).order_by(Note.id),
+        FittingRound: select(FittingRound).where(FittingRound.docket_id.in_(made)).order_by(FittingRound.id),
+        FittingEvent: select(FittingEvent)
+        .where(FittingEvent.round_id.in_(select(FittingRound.id).where(FittingRound.docket_id.in_(made))))
+        .order_by(FittingEvent.id),
     }  # fmt: skip
     known: dict[type[Base], list[Any]] = {Production: [production], Wearer: wearers, ChartRow: charts, Docket: dockets}
     for model in PARTS:

@@ -9,6 +9,7 @@ from widehem.core.design.design import steps_from
 from widehem.core.design.files import DesignFileError, check_step
 from widehem.core.drafting.outlined_data import checked
 from widehem.core.drafting.outlines import OutlineError
+from widehem.core.fitting.alteration import About
 from widehem.core.grading.kept import HowCast, HowGraded
 from widehem.core.grading.size_chart import MOST_SIZES
 from widehem.core.grading.tables import RuleTable
@@ -74,6 +75,23 @@ def _steps(value: Any) -> list[dict[str, Any]]:
     for number, step in enumerate(steps, 1):
         check_step(step, f"Step {number}")
     return [step.as_data() for step in steps]
+
+
+def _alterations(value: Any) -> list[dict[str, Any]]:
+    """The steps of one wearer's paper, each with what it is about."""
+    steps = _steps(value)
+    return [
+        {**step, **({"about": About.from_data(_fields(row["about"])).as_data()} if "about" in row else {})}
+        for step, row in zip(steps, value, strict=True)
+    ]
+
+
+def _noted(value: Any) -> dict[str, Any]:
+    """What was noted at a fitting: fields of words and figures."""
+    found = _fields(value)
+    if not all(isinstance(v, str | int | float) and not isinstance(v, bool) for v in found.values()):
+        raise ArchiveError("fields of words and figures belong there.")
+    return {str(k)[:40]: v[:400] if isinstance(v, str) else float(v) for k, v in found.items()}
 
 
 def _amounts(value: Any) -> dict[str, str]:
@@ -172,7 +190,7 @@ def _rules(value: Any) -> dict[str, Any]:
 CHECKS: Mapping[str, Callable[[Any], Any]] = {
     "house_table.row": _figures, "house_table.formulas": _texts, "design.options": _texts, "design.ease": _texts, "design.steps": _steps,
     "design.outlines": checked, "design_version.data": _design, "docket.options": _texts, "docket.ease": _texts, "docket.house": _house,
-    "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _steps, "docket.marking": _marking,
-    "docket.accepted": _accepted, "docket.stays": _design, "note.pictures": _numbers, "design.grading": _grading, "production.cast": _cast, "house_sizes.sizes": _names, "house_sizes.letters": _names,
+    "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _alterations, "docket.marking": _marking,
+    "docket.accepted": _accepted, "fitting_event.data": _noted, "docket.stays": _design, "note.pictures": _numbers, "design.grading": _grading, "production.cast": _cast, "house_sizes.sizes": _names, "house_sizes.letters": _names,
     "house_sizes.rows": _rows_of_sizes, "house_rules.data": _rules,
 }  # fmt: skip

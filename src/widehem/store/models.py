@@ -12,6 +12,7 @@ from widehem.core.drafting.ease_plans import over_layers
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.wear import Wear
 from widehem.store.base import Base, now
+from widehem.store.fitting_rows import FittingEvent, FittingRound
 from widehem.store.house_rows import (
     HouseEase,
     HouseList,
@@ -34,6 +35,8 @@ __all__ = [
     "DesignVersion",
     "Docket",
     "Event",
+    "FittingEvent",
+    "FittingRound",
     "Heard",
     "HouseEase",
     "HouseList",

@@ -41,6 +41,8 @@ from widehem.web import (
     files,
     find,
     first,
+    fit,
+    fit_stand,
     grading,
     grading_rules,
     health,
@@ -57,6 +59,7 @@ from widehem.web import (
     people,
     printers,
     rail,
+    rounds,
     rules,
     schools,
     sheet,
@@ -204,6 +207,9 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         rail,
         company,
         notes,
+        fit,
+        fit_stand,
+        rounds,
     ):
         app.register_blueprint(station.pages)
     app.register_blueprint(listen.device)

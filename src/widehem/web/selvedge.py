@@ -95,4 +95,15 @@ def selvedge(
                 station == "cut",
             )
         )
+        altered = len(docket.alterations)
+        found.append(
+            Station(
+                "Fit",
+                url_for("fit.station", docket_id=docket.id),
+                "bare" if missing or not (docket.fitted_on or altered) else "done" if docket.fitted_on else "half",
+                words if station == "fit" else f"{altered} alteration{'s' if altered != 1 else ''}" if altered else "",
+                "5",
+                station == "fit",
+            )
+        )
     return Selvedge(wearer.production, wearer, tuple(found))

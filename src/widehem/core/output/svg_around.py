@@ -46,8 +46,6 @@ def _words(levels: tuple[Level, ...], widest: float, show: Display, tightest: Le
         reach = level.garment * WIDE
         hand = "a-row is-tight" if level is tightest else "a-row"
         room = "" if level.room is None else f"{show.signed(level.room)}"
-        if level.front_room is not None and level.back_room is not None:
-            room += f" ({show.signed(level.front_room)} in front, {show.signed(level.back_room)} behind)"
         name = escape(level.name.replace("_", " "))
         found.append(
             f'<g class="{hand}"><path class="a-line" d="M{-widest - 2:.1f} {at:.1f}L{-reach:.1f} {level.down:.1f}M{reach:.1f} '
