@@ -11,6 +11,7 @@ from typing import Any
 
 from widehem import __version__
 from widehem.cli_designs import add_commands as add_designs
+from widehem.cli_fitting import add_commands as add_fitting
 from widehem.cli_grading import add_commands as add_grading
 from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused, hand_over
 from widehem.cli_paper import FORMATS, add_paper, paper_of, wanted
@@ -52,6 +53,7 @@ def _parser() -> _Parser:
 
     add_commands(commands)
     add_designs(commands, _read_chart, _written)
+    add_fitting(commands, _read_chart, _written)
     add_grading(commands)
     add_papers(commands)
 

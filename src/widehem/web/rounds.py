@@ -179,7 +179,11 @@ def _address(docket: Docket, cause: Candidate, seen: Seen) -> str:
         for code, value in settings.items()
         if code in options
     }
-    query: dict[str, Any] = {"do": asked.code, **{SETTING + code: text for code, text in texts.items()}, "because": seen.title[:LONGEST]}
+    query: dict[str, Any] = {
+        "do": asked.code,
+        **{SETTING + code: text for code, text in texts.items()},
+        "because": seen.title[:LONGEST],
+    }
     return url_for("fit.station", docket_id=docket.id, **query)
 
 
