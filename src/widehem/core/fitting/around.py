@@ -15,7 +15,7 @@ from widehem.core.units import Saying, say
 from widehem.core.values import record
 
 STEP = 1.5  # cm between the places at which the garment is measured
-FINE, NEAR = 0.05, 0.6
+FINE, NEAR, EDGE = 0.05, 0.6, 1e-3
 TIED = ("bust", "thigh")  # levels that a garment has lower or higher than the body, and is planned at
 TOPS = ("armhole", "neck", "shoulder")
 ACROSS = (*TOPS, "waist", "waist_seam", "hem", "cut")  # edges that bound a piece above or below
@@ -176,7 +176,7 @@ def _levels(
         name = next((name for height, _, name in known if abs(height - down) < 1e-9), "")
         if not _all_there(sides, down):
             continue
-        wide = [(one, one.wide(down, name) * one.piece.weight(limb=limb)) for one in sides if one.there(down)]
+        wide = [(one, one.wide(down, name) * one.piece.weight(limb=limb)) for one in _at(sides, down)]
         girth, front = sum(w for _, w in wide), sum(w for one, w in wide if one.piece.of == FRONT)
         if girth < 1.0:
             continue
@@ -233,7 +233,7 @@ class _Sided:
         """How wide it is at a height, its darts shut: as it is measured where one of its levels lies."""
         if name in self.piece.levels and abs(self.piece.levels[name] - self.zero - down) < NEAR:
             return self.piece.across(name)
-        at = down + self.zero
+        at = min(max(down, self.top + EDGE), self.bottom - EDGE) + self.zero
         drawn = self.piece.wide_at(at)
         return drawn + self._less(at) if drawn else 0.0
 
@@ -246,9 +246,16 @@ class _Sided:
         return self.off[0][1] if at < self.off[0][0] else self.off[-1][1]
 
 
+def _at(sides: list[_Sided], down: float) -> list[_Sided]:
+    """What goes round the body at a height; where one piece ends and another of its part begins, the upper one."""
+    found = [one for one in sides if one.there(down)]
+    ending = {one.piece.of for one in found if abs(one.bottom - down) < NEAR}
+    return [one for one in found if abs(one.top - down) >= NEAR or one.piece.of not in ending or abs(one.bottom - down) < NEAR]
+
+
 def _all_there(sides: list[_Sided], down: float) -> bool:
     """Whether everything that goes round the body at a height does so whole, back and front."""
-    partly = [one for one in sides if one.outer[0] <= down <= one.outer[1] and not one.there(down)]
+    partly = [one for one in sides if one.outer[0] - NEAR <= down <= one.outer[1] + NEAR and not one.there(down)]
     parts = {one.piece.of for one in sides if one.there(down)}
     whole = {one.piece.of for one in sides} & {FRONT, BACK}
     return not partly and whole <= parts
