@@ -17,6 +17,7 @@ from widehem.core.drafting.method import METHODS
 from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
 from widehem.demo.bought import load_paper
+from widehem.demo.fitted import load_fittings
 from widehem.demo.people import (
     COMPANY,
     COSTUMES,
@@ -78,6 +79,7 @@ def load_demo(store: Store) -> bool:
             keep_version(session, design, "as it came")
         _costumes(session, wearers)
         load_paper(session, wearers)
+        load_fittings(session)
         load_sizes(session, production, [person.chart for person in company(session, production.id)])
     return True
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -72,8 +73,9 @@ class StandRow:
 def table_body(chart: Chart) -> Chart:
     """The body that the figure table of a chart has, whole: what a design usually has is measured on it."""
     table = chart.table
-    found = estimate(chart_of(dict(table.row), figure=table.code), table).found
-    return chart_of({**{code: max(1.0, round(e.cm, 1)) for code, e in found.items()}, **table.row}, figure=table.code)
+    found = estimate(replace(chart_of(dict(table.row)), table=table), table).found
+    whole = chart_of({**{code: max(1.0, round(e.cm, 1)) for code, e in found.items()}, **table.row})
+    return replace(whole, table=table)
 
 
 def stand_test(made: Made, design: Design) -> tuple[StandRow, ...]:

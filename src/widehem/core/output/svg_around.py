@@ -25,9 +25,11 @@ def around_svg(found: Around, show: Display) -> tuple[str, str]:
     if len(body) > 1:
         rows.append(f'<path class="a-body" d="{_outline([(level.down, level.body or 0.0) for level in body])}"/>')
     rows.append(f'<path class="a-garment" d="{_outline([(level.down, level.garment) for level in levels])}"/>')
-    rows += _words(found.named, widest, show, found.tightest)
+    size = LETTERS * 2 * widest
+    rows += _words(found.named, widest, show, found.tightest, size)
     top, low = levels[0].down, levels[-1].down
-    box = f"{-widest - LEFT:g} {top - EDGE - 2:.1f} {2 * widest + LEFT + RIGHT:g} {low - top + 2 * EDGE + 4:.1f}"
+    left, wide = widest + 6.5 * size, 2 * widest + 11 * size
+    box = f"{-left:.1f} {top - size:.1f} {wide:.1f} {low - top + 2 * size:.1f}"
     return "".join(rows), box
 
 
@@ -37,11 +39,11 @@ def _outline(row: list[tuple[float, float]]) -> str:
     return "M" + "L".join([*right, *left]) + "Z"
 
 
-def _words(levels: tuple[Level, ...], widest: float, show: Display, tightest: Level | None) -> list[str]:
+def _words(levels: tuple[Level, ...], widest: float, show: Display, tightest: Level | None, size: float) -> list[str]:
     """Names at the left, room at the right, moved apart where levels lie near each other."""
     found, last = [], -1e9
     for level in levels:
-        at = max(level.down, last + ROW)
+        at = max(level.down, last + 1.25 * size)
         last = at
         reach = level.garment * WIDE
         hand = "a-row is-tight" if level is tightest else "a-row"
@@ -49,7 +51,7 @@ def _words(levels: tuple[Level, ...], widest: float, show: Display, tightest: Le
         name = escape(level.name.replace("_", " "))
         found.append(
             f'<g class="{hand}"><path class="a-line" d="M{-widest - 2:.1f} {at:.1f}L{-reach:.1f} {level.down:.1f}M{reach:.1f} '
-            f'{level.down:.1f}L{widest + 2:.1f} {at:.1f}"/><text class="a-name" x="{-widest - 3:.1f}" y="{at + 1:.1f}">{name}</text>'
-            f'<text class="a-room" x="{widest + 3:.1f}" y="{at + 1:.1f}">{escape(room)}</text></g>'
+            f'{level.down:.1f}L{widest + 2:.1f} {at:.1f}"/><text class="a-name" font-size="{size:.2f}" x="{-widest - 3:.1f}" y="{at + size / 3:.1f}">{name}</text>'
+            f'<text class="a-room" font-size="{size:.2f}" x="{widest + 3:.1f}" y="{at + size / 3:.1f}">{escape(room)}</text></g>'
         )
     return found

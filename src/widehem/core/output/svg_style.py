@@ -17,13 +17,28 @@ from widehem.core.style.handles import Handle
 from widehem.core.style.suggest import Pointed
 from widehem.core.style.suggest_inside import MARKS
 from widehem.core.units import Display
+from widehem.core.values import record
 
 EDGE, SAME, APART, CROSS, ASPECT = 2.0, 1e-6, 5.0, 0.7, 1.35  # cm; of the table
 LAYERS = ("shell", "facing", "lining", "interfacing", "inside")
 Address = Callable[[Pointed], str]
 
 
-def spread_out(pieces: Sequence[Piece], aspect: float = ASPECT) -> dict[str, Transform]:
+@record(frozen=True)
+class Room:
+    """What lies in one place of the table: a piece, or all that came of one."""
+
+    name: str
+    layer: str
+    bounds: tuple[float, float, float, float]
+
+    def with_(self, piece: Piece) -> Room:
+        """The same with room for another piece on it."""
+        (a, b, c, d), (e, f, g, h) = self.bounds, piece.bounds
+        return Room(self.name, self.layer, (min(a, e), min(b, f), max(c, g), max(d, h)))
+
+
+def spread_out(pieces: Sequence[Piece | Room], aspect: float = ASPECT) -> dict[str, Transform]:
     """Where pieces lie on the table, by their names: in rows, those of the outside first, so that all of them fill it."""
     order = sorted(pieces, key=lambda piece: LAYERS.index(piece.layer))
     area = sum((p.bounds[2] - p.bounds[0] + APART) * (p.bounds[3] - p.bounds[1] + APART) for p in order)
@@ -42,7 +57,12 @@ def over_each_other(before: Garment, after: Garment) -> dict[str, Transform]:
     old = {piece.name for piece in before.pieces}
     new = [piece for piece in after.pieces if piece.name not in old]
     parents = {piece.name: _cut_from(piece, before, after) for piece in new}
-    lay = spread_out([*before.pieces, *(piece for piece in new if not parents[piece.name])])
+    rooms = {piece.name: Room(piece.name, piece.layer, piece.bounds) for piece in before.pieces}
+    for piece in after.pieces:
+        at = piece.name if piece.name in old else parents[piece.name]
+        if at:
+            rooms[at] = rooms[at].with_(piece)
+    lay = spread_out([*rooms.values(), *(piece for piece in new if not parents[piece.name])])
     return lay | {name: lay[parent] for name, parent in parents.items() if parent}
 
 
@@ -58,7 +78,7 @@ def _cut_from(piece: Piece, before: Garment, after: Garment) -> str:
     return ""
 
 
-def _rows(order: Sequence[Piece], most: float) -> tuple[dict[str, Transform], float, float]:
+def _rows(order: Sequence[Piece | Room], most: float) -> tuple[dict[str, Transform], float, float]:
     """Pieces in rows no wider than that; and how wide and high they are together."""
     found: dict[str, Transform] = {}
     x = y = deep = wide = 0.0
