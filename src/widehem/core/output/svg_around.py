@@ -8,12 +8,7 @@ from widehem.core.fitting.around import Around, Level
 from widehem.core.units import Display
 
 WIDE = 0.4  # of a girth: how far the picture is drawn to each side of its middle
-LEFT, RIGHT, ROW, EDGE = (
-    26.0,
-    44.0,
-    4.2,
-    3.0,
-)  # cm of the drawing: room for names and figures, between two lines of them, round it
+LETTERS = 0.055  # of the width of the garment: how large names and figures are written
 
 
 def around_svg(found: Around, show: Display) -> tuple[str, str]:
