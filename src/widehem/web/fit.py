@@ -216,7 +216,8 @@ def keep(docket_id: int) -> Any:
     asked = state.operation
     old = next((one for one in found if one.step.id == state.step), None)
     values = state.values(display(), errors, old.step.settings if old is not None else None)
-    if asked is None or errors:
+    trial = _tried(work, work.made(), found, state, errors)
+    if asked is None or errors or trial is None or trial.refused is not None:
         return redirect(f"{url_for('.station', docket_id=docket_id)}?{given}", 303)
     why = request.form.get("why", "").strip()
     everyone = request.form.get("scope") == "all"

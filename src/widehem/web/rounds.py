@@ -15,6 +15,7 @@ from sqlalchemy.orm import Session
 
 from widehem.core.body.figure import build_of, outline
 from widehem.core.body.measure import View
+from widehem.core.fitting.alteration import fitting
 from widehem.core.fitting.candidates import Candidate, candidates, figures
 from widehem.core.fitting.causes import LOOK_AT, SIGNS
 from widehem.core.fitting.record import HANDS, MOVEMENTS, VERDICTS, WAYS, RecordError, Round, Seen
@@ -42,7 +43,7 @@ SHOWN = 4  # causes of a sign that are shown open; the rest lie under them
 
 @dataclass(frozen=True)
 class Reviewed:
-    """A sign with what may be behind it, each with the address at which it is tried."""
+    """A sign with what may be behind it, each with the address at which it is tried; '' where this paper has nothing of it."""
 
     seen: Seen
     number: int
@@ -150,8 +151,11 @@ def _reviewed(work: Work, docket: Docket, state: Round) -> list[Reviewed]:
     """Every sign with what may be behind it."""
     if not state.seen:
         return []
+    possible: set[str] = set()
     try:
-        rows = stand_test(work.made(), work.design())
+        made = work.made()
+        rows = stand_test(made, work.design())
+        possible = {op.code for entries in fitting(made.garment).values() for op in entries}
     except (OptionError, CannotDraft):
         rows = ()
     known = figures(work.chart, rows)
@@ -161,7 +165,13 @@ def _reviewed(work: Work, docket: Docket, state: Round) -> list[Reviewed]:
             found.append(Reviewed(seen, number, ()))
             continue
         ranked = candidates(seen.code, seen.pinned or PIN, known, state.codes, state.good)
-        found.append(Reviewed(seen, number, tuple((cause, _address(docket, cause, seen)) for cause in ranked)))
+        found.append(
+            Reviewed(
+                seen,
+                number,
+                tuple((cause, _address(docket, cause, seen) if cause.cause.alteration in possible else "") for cause in ranked),
+            )
+        )
     return found
 
 
