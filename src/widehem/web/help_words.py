@@ -111,6 +111,27 @@ HELP: dict[str, Help] = {
         "A size for each level, and one for the lengths. For a wearer the chart says which size each measure is.",
         "The ease it comes to and how far the side jogs stand below. It prints from the yellow button.",
     ), "Sizes mixed"),
+    "fit.station": Help("Alterations", (
+        "What was pinned, done to this wearer’s paper. Dashed is before, solid after; the list says what else it moves.",
+        "It is done to the block before the steps of the design, so that sleeves, facings and linings follow. One side only is done last.",
+        "Leave one out to see the paper without it. When a newer chart gives what it adds, that is said: drop it then.",
+    ), "Fit"),
+    "fit_stand.stand": Help("The stand test", (
+        "The garment walked with the tape beside the chart, darts shut. “Usually” is what the same design has on the body of the figure table.",
+        "What the draft never looked at is a witness: where it is off, read the body again and look there first.",
+    ), "Fit"),
+    "fit_stand.room": Help("Room", (
+        "The finished girth against the body from top to hem. Where the line touches the body there is no room.",
+        "The figures stand in the list; in front and behind where the front arcs were read.",
+    ), "Fit"),
+    "rounds.listed": Help("Fittings", (
+        "Begin one when the wearer stands there, with the foundation and the shoes of the costume.",
+    ), "Fit"),
+    "rounds.one": Help("A fitting", (
+        "Judge in this order: good is worth noting as well, it speaks against causes. Tap the figure, choose the sign, write what was pinned.",
+        "Once the page is open it needs no network: what is noted waits on the phone and is sent when there is one, each thing once.",
+        "At the right stands what may be behind each sign, the likeliest first, with the reason in figures. Press one to try it on the paper.",
+    ), "Fit"),
     "nest_files.choose": Help("Sizes to print", ("One size, all over each other with a layer for each, or each by itself in a ZIP.",), "Sizes"),
     "cast.page": Help("The cast", (
         "Who wears which size, with what is altered, and who needs a draft of their own. It is planned anew when charts change.",
