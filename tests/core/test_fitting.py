@@ -14,6 +14,7 @@ from widehem.core.fitting.alteration import NEEDS, About, figure_of, fitting
 from widehem.core.fitting.around import around
 from widehem.core.fitting.candidates import READ, Figure, candidates, figures
 from widehem.core.fitting.causes import CAUSES, CUP, LOOK_AT, SIGNS
+from widehem.core.fitting.learning import Altered, habits, learned, places_of
 from widehem.core.fitting.record import RecordError, checked, folded
 from widehem.core.fitting.stand import stand_test, table_body
 from widehem.core.fitting.walked import walked
@@ -234,3 +235,57 @@ class Kept(unittest.TestCase):
         ):
             with self.subTest(what, data=data), self.assertRaisesRegex(RecordError, words):
                 checked(what, data)
+
+
+class Learning(unittest.TestCase):
+    def about(self, by, read=34.4):
+        return About("", "across_back", by, read)
+
+    def test_two_garments_that_agree_are_told_and_one_is_not(self):
+        chart = upper_build("typical")
+        one, two = Altered("smock", (self.about(1.2),)), Altered("coat", (self.about(1.0),))
+        (found,) = learned([one, two], chart)
+        self.assertEqual(
+            (found.figure, found.by, found.garments), ("across_back", 0.9, ("smock", "coat"))
+        )  # 2.2/.25 over 1/.64 + 2/.25
+        self.assertEqual(found.alteration, ("alter.across", {"part": "back", "by": 0.9}))
+        self.assertIn("2 garments agree (smock, coat): the across back wants +0.9", found.saying.text())
+        self.assertEqual(learned([one], chart), ())
+
+    def test_what_was_good_counts_as_nought_and_a_new_reading_is_taken_off(self):
+        one, two = Altered("smock", (self.about(1.2),)), Altered("coat", (self.about(1.0),))
+        good = Altered("gown", (), places_of("across_back") & frozenset(("armhole",)))
+        self.assertIn("armhole", places_of("across_back"))
+        self.assertEqual(learned([one, good, good], upper_build("typical")), ())
+        self.assertEqual(learned([one, two], upper_build("typical", across_back=35.4)), ())
+
+    def test_on_wearers_who_fit_it_is_seldom_wrong_and_on_those_who_do_not_it_helps(self):
+        """Bodies off by N(0, 0.8), pins out by 0.5, three garments each: what is said is right that the body is off."""
+        rng, said, right, helped = random.Random(3), 0, 0, 0
+        chart = upper_build("typical")
+        for _ in range(2000):
+            off = rng.gauss(0, 0.8)
+            garments = [Altered(str(n), (self.about(off + rng.gauss(0, 0.5)),)) for n in range(3)]
+            for one in learned(garments, chart):
+                said += 1
+                right += abs(off) > 0.3
+                helped += abs(off - one.by) < abs(off)
+        self.assertGreater(said, 500)
+        self.assertGreater(right / said, 0.95)
+        self.assertGreater(helped / said, 0.93)
+
+    def test_across_a_company_every_wearer_counts_once(self):
+        rng = random.Random(8)
+        chart = upper_build("typical")
+
+        def company(mean, wearers=14):
+            return [
+                ([Altered("a", (self.about(mean + rng.gauss(0, 0.5)),))] * rng.choice((1, 1, 6)), chart) for _ in range(wearers)
+            ]
+
+        (found,) = habits(company(1.0))
+        self.assertEqual((found.figure, found.wearers), ("across_back", 14))
+        self.assertAlmostEqual(found.by, 1.0, delta=0.35)
+        self.assertEqual(habits(company(1.0, 8)), ())
+        false = sum(bool(habits(company(0.0))) for _ in range(300))
+        self.assertLess(false / 300, 0.05)

@@ -107,6 +107,35 @@ class Alterations(Fit):
         self.assertNotEqual(self.get(f"/dockets/{bodice.id}/draft?slip=checks"), plain)
 
 
+    def test_what_was_cut_in_the_cloth_is_measured_in_either_unit_and_opened_again_as_it_was(self):
+        bodice = self.docket("Heron bodice")
+        at = f"/dockets/{bodice.id}/fit"
+        self.assertIn("It is measured from the underarm point", self.get(f"{at}?do=alter.cut"))
+        self.assertIn("no place", self.get(f"{at}?do=alter.cut&n.moves=three+far"))
+        self.client.set_cookie("wh_unit", "in", domain="localhost")
+        moves = "0 0; 1 -0.1; 2 -0.2; 3 -0.2; 4 -0.1; 6 0"
+        self.post(f"{at}/keep", {"good": f"do=alter.cut&s.part=back&n.moves={moves}"})
+        (one,) = self.altered("Heron bodice")
+        self.assertEqual(one.step.names["moves"].split("; ")[1], "2.54 -0.25")
+        self.assertIn("1.00 -0.10; 2.00 -0.20", self.get(f"{at}?open={one.step.id}"))
+
+    def test_what_other_garments_of_a_wearer_agree_on_is_offered(self):
+        first = self.docket("Smock of the deckhand")
+        with self.store.read() as session:
+            mine = session.scalars(select(Docket).where(Docket.wearer_id == first.wearer_id, Docket.id != first.id)).all()
+        about = {"why": "", "figure": "across_back", "by": 1.1, "read": None}
+        with self.store.write() as session:
+            for docket in mine[:2]:
+                row = session.get(Docket, docket.id)
+                row.alterations = [{"id": "x", "code": "alter.hem", "settings": {}, "about": about}]
+        third = next(docket for docket in mine[2:]) if len(mine) > 2 else first
+        page = self.get(f"/dockets/{third.id}/fit")
+        if third is not first:
+            self.assertIn("garments agree", page)
+        else:
+            self.assertNotIn("garments agree", page)  # it has that alteration already
+
+
 class Before(Fit):
     def test_the_stand_test_and_the_room_of_every_garment_of_the_demo(self):
         with self.store.read() as session:

@@ -7,8 +7,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
 from widehem.core.design.design import Step
 from widehem.core.fitting.alteration import About
+from widehem.core.fitting.learning import WEARERS, Altered, Habit, habits
+from widehem.store.charts import core_chart, latest_chart
+from widehem.store.fittings import folded_round, rounds_of
 from widehem.store.models import Docket, now
 
 MOST = 60
@@ -61,3 +67,24 @@ def switched(found: Sequence[Alteration], number: str) -> tuple[Alteration, ...]
 
 def new_number() -> str:
     return f"a{secrets.token_hex(4)}"
+
+
+def garments_of(session: Session, wearer_id: int, but: int = 0) -> list[Altered]:
+    """What was altered and what was judged good on the garments of a wearer. but: the one in hand."""
+    query = select(Docket).where(Docket.wearer_id == wearer_id, Docket.id != but).order_by(Docket.id)
+    return [found for docket in session.scalars(query) if (found := _altered(session, docket)).about or found.good]
+
+
+def _altered(session: Session, docket: Docket) -> Altered:
+    rounds = rounds_of(session, docket.id)
+    about = tuple(one.about for one in alterations_on(docket) if not one.step.off)
+    return Altered(docket.name, about, folded_round(rounds[-1]).good if rounds else frozenset())
+
+
+def habits_of(session: Session) -> tuple[Habit, ...]:
+    """What the wearers of the house have in common in their alterations; nothing while too few have any."""
+    altered = list(session.scalars(select(Docket.wearer_id).where(func.json_array_length(Docket.alterations) > 0).distinct()))
+    if len(altered) < WEARERS:
+        return ()
+    company = [(garments_of(session, wearer), core_chart(session, latest_chart(session, wearer))) for wearer in altered]
+    return habits(company)

@@ -10,20 +10,24 @@ from urllib.parse import parse_qsl
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 
+from widehem.core.altering.cut import MOVES, moves_words, read_moves
 from widehem.core.body.chart import Chart
 from widehem.core.design.compare import Row, compare_made
 from widehem.core.design.design import Step
 from widehem.core.design.make import Made
 from widehem.core.fitting.alteration import GROUPS, About, fitting
+from widehem.core.fitting.learning import Learned, learned
 from widehem.core.output.svg_style import frame_of, over_each_other, over_svg, spread_out
 from widehem.core.pattern.check import Check
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
-from widehem.core.units import Saying
+from widehem.core.units import CM_PER_INCH, Saying
 from widehem.store.alterations import (
     MOST,
     Alteration,
     alterations_on,
+    garments_of,
+    habits_of,
     new_number,
     put_alterations,
     switched,
@@ -41,7 +45,7 @@ from widehem.web.hem import Next, slots_of, tally
 from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
-from widehem.web.style_state import StyleState, fields_of, of_step, read_style
+from widehem.web.style_state import SETTING, StyleState, fields_of, of_step, read_style, written
 from widehem.web.writing import writing
 
 pages = Blueprint("fit", __name__)
@@ -84,7 +88,7 @@ def station(docket_id: int) -> Any:
     state = _state(request.args)
     opened = next((one for one in found if one.step.id == request.args.get("open") and one.step.code in CODES), None)
     if opened is not None:
-        state = of_step(opened.step, display())
+        state = _shown_again(opened.step)
     errors: dict[str, str] = {}
     trial = _tried(work, made, found, state, errors)
     return _render(work, made, found, state, trial, errors)
@@ -107,7 +111,7 @@ def _tried(work: Work, made: Made, found: Sequence[Alteration], state: StyleStat
         return None
     old = next((one.step for one in found if one.step.id == state.step), None)
     values = state.values(display(), errors, old.settings if old is not None else None)
-    step = Step(state.step or TRIED, asked.code, values)
+    step = Step(state.step or TRIED, asked.code, values, {}, _names(state, errors))
     try:
         tried = replace(work, alterations=_with(found, step)).made()
     except (OptionError, CannotDraft) as error:
@@ -118,6 +122,32 @@ def _tried(work: Work, made: Made, found: Sequence[Alteration], state: StyleStat
     known = {(check.name, check.verdict) for check in made.checks}
     worse = tuple(c for c in tried.checks if c.verdict != "true" and (c.name, c.verdict) not in known)
     return Trial(step, tried, refused, said, worse)
+
+
+def _names(state: StyleState, errors: dict[str, str]) -> dict[str, str]:
+    """What was measured along an edge, in cm as it is kept; what cannot be read is told in errors."""
+    text = state.names.get(MOVES, "")
+    if state.operation is None or MOVES not in state.operation.names or not text:
+        return {}
+    try:
+        return {MOVES: moves_words(read_moves(text, _factor()))}
+    except ValueError as error:
+        errors[MOVES] = str(error)
+        return {}
+
+
+def _factor() -> float:
+    """How many cm the unit that is shown has."""
+    return CM_PER_INCH if display().unit == "in" else 1.0
+
+
+def _shown_again(step: Step) -> StyleState:
+    """An alteration opened again, what was measured in the unit that is shown."""
+    state = of_step(step, display())
+    if MOVES not in step.names:
+        return state
+    moves = [(along / _factor(), out / _factor()) for along, out in read_moves(step.names[MOVES])]
+    return replace(state, names={MOVES: moves_words(moves)})
 
 
 def _render(
@@ -138,17 +168,42 @@ def _render(
     with current_store().read() as session:
         back, again = to_undo(session, docket.id), to_redo(session, docket.id)
         others = [other.name for other in followers(session, docket.design_id) if other.id != docket.id and other.stays is None]
+        known = (
+            ()
+            if trial is not None
+            else _known(work, found, learned(garments_of(session, docket.wearer_id, docket.id), work.chart))
+        )
+        common = () if trial is not None else habits_of(session)
     return render_template(
         "fit.html", docket=docket, work=work, state=state, trial=trial, errors=errors, here=here, view="paper",
         drawing=Markup(over_svg(was, now)), frame=frame_of((*was, *now)), over=over, lines=_lines(made, found, work.chart),
         fields=fields, links={entry.key: _links(state, entry, to) for entry in fields}, otherwise={}, moves=_moves(before, shown) if over else (),
-        offered=fitting(before.garment if trial is None else made.garment), codes=CODES, back=back, again=again,
+        offered=fitting(before.garment if trial is None else made.garment), codes=CODES, measured=MOVES, known=known, common=common, back=back, again=again,
         others=others if docket.design.own else [], opened=next((one for one in found if one.step.id == state.step), None),
         meanwhile="meanwhile" in request.args,
         selvedge=selvedge(docket.wearer, docket, work.chart, "fit", _words(found), work.changed),
         slots=slots_of(shown.checks, lambda check: url_for("board.draft", docket_id=docket.id, slip="checks", lit=check.name)),
         tally=tally(shown.checks), next=_next(docket, here, trial),
     )  # fmt: skip
+
+
+def _known(work: Work, found: Sequence[Alteration], all_known: Sequence[Learned]) -> tuple[tuple[Learned, str], ...]:
+    """What other garments of this wearer agree on and this one does not have yet, with the address at which it is tried."""
+    mine = {one.about.figure for one in found}
+    rows = []
+    for one in all_known:
+        if one.figure in mine or one.alteration is None:
+            continue
+        code, settings = one.alteration
+        asked = StyleState(code=code).operation
+        if asked is None:
+            continue
+        texts = {
+            SETTING + name: value if isinstance(value, str) else written(asked.option(name), value, display())
+            for name, value in settings.items()
+        }
+        rows.append((one, url_for(".station", docket_id=work.docket.id, **{"do": code, **texts})))  # type: ignore[arg-type]
+    return tuple(rows)
 
 
 def _both(work: Work, made: Made, found: Sequence[Alteration], trial: Trial | None) -> tuple[Made, Made]:
@@ -229,13 +284,13 @@ def keep(docket_id: int) -> Any:
             return redirect(f"{url_for('.station', docket_id=docket_id)}?{given}&meanwhile=1", 303)
         if everyone:
             row = own_design(session, docket)
-            put_steps(row, with_design_step(steps_of(row), Step(new_id(row), asked.code, values)))
+            put_steps(row, with_design_step(steps_of(row), Step(new_id(row), asked.code, values, {}, trial.step.names)))
             tell(session, f"{docket.design.name}: {asked.title.lower()} altered for everyone.", docket)
         else:
             mine = alterations_on(docket)
             if old is None and len(mine) >= MOST:
                 abort(422)
-            step = Step(old.step.id if old else new_number(), asked.code, values)
+            step = Step(old.step.id if old else new_number(), asked.code, values, {}, trial.step.names)
             about = About.of(step, work.chart, why)
             put_alterations(docket, with_alteration(mine, Alteration(step, about)))
             tell(session, f"{docket.name}: {asked.title.lower()} altered{f', {why}' if why else ''}.", docket)

@@ -17,6 +17,7 @@ from widehem.web.numbers import is_number
 
 SETTING, PLACE, NAME = "s.", "p.", "n."
 LONGEST = 160
+LONG_NAMES = {"moves": 600}  # those that are more than a name
 
 
 @dataclass(frozen=True)
@@ -136,7 +137,9 @@ def read_style(given: Mapping[str, str]) -> StyleState:
         key[2:]: where for key, text in given.items() if key.startswith(PLACE) and (where := read_where(text)) is not None
     }
     settings = {key[2:]: text[:LONGEST] for key, text in given.items() if key.startswith(SETTING) and text.strip()}
-    names = {key[2:]: text[:60] for key, text in given.items() if key.startswith(NAME) and text.strip()}
+    names = {
+        key[2:]: text[: LONG_NAMES.get(key[2:], 60)] for key, text in given.items() if key.startswith(NAME) and text.strip()
+    }
     return StyleState(
         read_pointed(given.get("at", "")),
         code if code in OPERATIONS else "",

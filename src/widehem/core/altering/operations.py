@@ -1,3 +1,3 @@
 """Every alteration there is; importing this registers them."""
 
-from widehem.core.altering import darts, lengths, sleeves, trousers, upper  # noqa: F401
+from widehem.core.altering import cut, darts, lengths, sleeves, trousers, upper  # noqa: F401

@@ -21,10 +21,11 @@ GROUPS: Mapping[str, tuple[str, ...]] = {
     "Bust and back": ("alter.bust", "alter.length", "alter.centre"),
     "Sides, waist and hem": ("alter.side", "alter.centre_back", "alter.hem"),
     "Trousers": ("alter.fork", "alter.seat"),
+    "From the cloth": ("alter.cut",),
     "Sleeve": ("alter.cap", "alter.bicep", "alter.turn"),
 }
 NEEDS: Mapping[str, tuple[str, ...]] = {
-    "alter.across": ("armhole",), "alter.shoulder": ("armhole", "shoulder"), "alter.slope": ("armhole", "shoulder"),
+    "alter.cut": ("side",), "alter.across": ("armhole",), "alter.shoulder": ("armhole", "shoulder"), "alter.slope": ("armhole", "shoulder"),
     "alter.underarm": ("armhole", "side"), "alter.gape": ("shoulder",), "alter.bust": ("armhole", "waist"), "alter.length": ("neck", "side"),
     "alter.centre": ("waist",), "alter.side": ("side",), "alter.centre_back": ("waist",), "alter.hem": ("hem", "side"),
     "alter.fork": ("inseam", "crotch"), "alter.seat": ("waist", "crotch"), "alter.cap": ("cap",), "alter.bicep": ("cap",), "alter.turn": ("cap",),
