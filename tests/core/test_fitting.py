@@ -17,6 +17,7 @@ from widehem.core.fitting.causes import CAUSES, CUP, LOOK_AT, SIGNS
 from widehem.core.fitting.learning import Altered, habits, learned, places_of
 from widehem.core.fitting.record import RecordError, checked, folded
 from widehem.core.fitting.stand import stand_test, table_body
+from widehem.core.fitting.toile import RoomToFit, room_for, takes_room, with_room
 from widehem.core.fitting.walked import walked
 from widehem.core.style.operation import OPERATIONS
 from widehem.core.units import Display
@@ -289,3 +290,32 @@ class Learning(unittest.TestCase):
         self.assertEqual(habits(company(1.0, 8)), ())
         false = sum(bool(habits(company(0.0))) for _ in range(300))
         self.assertLess(false / 300, 0.05)
+
+
+class RoomToFitIn(unittest.TestCase):
+    def test_a_toile_is_cut_larger_its_sides_alike_and_the_pattern_lies_inside(self):
+        for method in ("trousers.frame", "trousers.crease", "skirt.two_panel"):
+            for build in UPPER:
+                with self.subTest(method, build=build):
+                    made = make(method_design(METHODS[method]), upper_build(build))
+                    room = room_for(made.chart)
+                    roomy = with_room(made.garment, room)
+                    self.assertTrue(takes_room(made.garment))
+                    sides = [sum(e.length for _, e in roomy.edges_of("side", part=part)) for part in ("front", "back")]
+                    self.assertAlmostEqual(*sides, places=3)
+                    for piece in made.garment.shell:
+                        larger = roomy.piece(piece.name)
+                        self.assertGreater(larger.area, piece.area + 40)
+                        self.assertAlmostEqual(larger.edge("hem").length - piece.edge("hem").length, room.side, delta=0.05)
+                        self.assertGreaterEqual(piece.bounds[1] - larger.bounds[1], room.top - 1.2)
+                        self.assertEqual(len(larger.lines) - len(piece.lines), len(piece.edge("waist").parts) + 1)
+                        self.assertTrue(larger.simple)
+        self.assertFalse(takes_room(drawn("bodice.measured")[1].garment))
+
+    def test_how_much_follows_the_wearer(self):
+        """5 over the waist; 2.5 more over 168 tall, 2.5 more when larger than most; a quarter of what the waist is larger than its size."""
+        self.assertEqual(room_for(upper_build("typical")), RoomToFit(5.0, 1.9))
+        self.assertEqual(room_for(upper_build("tall")).top, 7.5)
+        self.assertEqual(room_for(upper_build("belly")).top, 10.0)
+        self.assertEqual(room_for(upper_build("belly"), drafted_waist=106.0).side, 4.0)
+        self.assertEqual(room_for(upper_build("typical"), chosen=9.0, own=1.0), RoomToFit(5.0, 2.5 + 0.6))

@@ -65,7 +65,9 @@ def crawl(client, begin="/", *, alone=False):
         found[path] = (answer.status_code, page)
         for link in re.findall(r'href="(/[^"#]*)', page):
             link = html.unescape(link)
-            if any(part in link for part in LEFT_OUT) or re.search(r"/(walk|compare)\?|/style\?.*\b(s\.|p\.|step=)", link):
+            if any(part in link for part in LEFT_OUT) or re.search(
+                r"/(walk|compare)\?|/(style|fit)\?.*\b(s\.|p\.|step=)", link
+            ):
                 continue
             if "/draft?" in link and not re.fullmatch(r"/dockets/\d+/draft\?slip=(settings|checks|garment)", link):
                 continue

@@ -106,7 +106,6 @@ class Alterations(Fit):
         self.post(f"/dockets/{bodice.id}/fit/keep", {"good": "do=alter.underarm&s.by=-1"})
         self.assertNotEqual(self.get(f"/dockets/{bodice.id}/draft?slip=checks"), plain)
 
-
     def test_what_was_cut_in_the_cloth_is_measured_in_either_unit_and_opened_again_as_it_was(self):
         bodice = self.docket("Heron bodice")
         at = f"/dockets/{bodice.id}/fit"

@@ -127,7 +127,7 @@ def _marking(value: Any) -> dict[str, Any]:
         for n in (_fields(entry) for entry in fields.get("notches", [])[:MOST])
     ]  # fmt: skip
     found |= {name: part for name, part in (("edges", edges), ("corners", corners), ("notches", notches)) if part}
-    found |= {name: True for name in ("whole", "nap") if fields.get(name) is True}
+    found |= {name: True for name in ("whole", "nap", "room") if fields.get(name) is True}
     if fields.get("drill") in ("inside", "lowered"):
         found["drill"] = fields["drill"]
     return found

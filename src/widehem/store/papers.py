@@ -89,6 +89,7 @@ def wanted_of(docket: Docket) -> Wanted:
         str(kept.get("drill", "")),
         bool(kept.get("whole")),
         bool(kept.get("nap")),
+        bool(kept.get("room")),
     )
 
 

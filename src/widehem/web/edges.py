@@ -10,6 +10,7 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from markupsafe import Markup
 from sqlalchemy.orm import Session
 
+from widehem.core.fitting.toile import takes_room
 from widehem.core.marking.finishes import finishes
 from widehem.core.marking.house import amounts_for, own_plans, values_for
 from widehem.core.marking.plans import KINDS, PLANS, PlanError, kind_of, plan_named
@@ -80,7 +81,7 @@ def _page(docket_id: int, errors: Mapping[str, str], typed: Mapping[str, str]) -
         "cut_edges.html", docket=docket, pattern=found.pattern, drawing=Markup(drawing), frame=frame, view="edges", at=_at(found, at),
         errors=errors, typed=typed, use=use, uses={key: USES[key] for key in uses}, plan=plan, code=code, plans={**PLANS, **{c: plan_named(c) for c in mine}},
         kinds=KINDS, amounts={**shown, **{k: v for k, v in typed.items() if k in shown}}, corners=CORNERS,
-        of_house=set(amounts_for(plan.code, docket.house)) - set(amounts), own=len(own), marking=docket.marking,
+        of_house=set(amounts_for(plan.code, docket.house)) - set(amounts), own=len(own), marking=docket.marking, roomy=takes_room(found.made.garment),
         next=Next("To the sheets", url_for("paper.cut", docket_id=docket_id), "Back to the block", url_for("board.draft", docket_id=docket_id)),
         **around(found),
     )  # fmt: skip
@@ -302,6 +303,7 @@ def keep_drawn(docket_id: int) -> Any:
                 marking.pop(name, None)
             return
         marking["whole"], marking["nap"] = bool(form.get("whole")), bool(form.get("nap"))
+        marking["room"] = bool(form.get("room"))
         marking["drill"] = form.get("drill", "") if form.get("drill") in ("", "inside", "lowered") else ""
 
     words = "Took the own figures of edges back." if form.get("plain") else "Kept how the pieces are drawn."

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from widehem.core.design.cautions import cautions
 from widehem.core.design.make import Made
+from widehem.core.fitting.toile import room_for, takes_room, with_room
 from widehem.core.marking.finishes import finishes
 from widehem.core.marking.labels import CUT_WORDS, WHOLE, Heading, Labels, cloths_of
 from widehem.core.marking.piece import MarkedPiece, marked
@@ -58,6 +59,8 @@ def mark_up(made: Made, wanted: AllowancePlan | Wanted, heading: Heading | None 
     wanted = wanted if isinstance(wanted, Wanted) else Wanted.by(wanted)
     drill = wanted.drill or str(made.options.get("drill", "inside"))
     garment = wanted.notched(made.garment)
+    if wanted.room and takes_room(garment):
+        garment = with_room(garment, room_for(made.chart))
     corners = finishes(garment, wanted.corners)
     laid = made.laid if garment is made.garment else tuple(made.table.laid(piece) for piece in garment.pieces)
     knit = made.wear.knit or wanted.plan.use == "jersey"

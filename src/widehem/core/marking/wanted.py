@@ -33,7 +33,8 @@ class OwnNotch:
 @record(frozen=True)
 class Wanted:
     """plans: by use. edges: own allowances, cm, corners: own finishes of the corner at the end of an edge, both by 'piece.edge'.
-    whole: pieces on the fold are shown whole. nap: the cloth is laid one way, its grain lines have one head."""
+    whole: pieces on the fold are shown whole. nap: the cloth is laid one way, its grain lines have one head. room: a
+    toile with room to fit."""
 
     plans: Mapping[str, AllowancePlan] = field(default_factory=lambda: {CLOTH: PLANS["cloth"]})
     edges: Mapping[str, float] = field(default_factory=dict)
@@ -42,6 +43,7 @@ class Wanted:
     drill: str = ""
     whole: bool = False
     nap: bool = False
+    room: bool = False
 
     @staticmethod
     def by(plan: AllowancePlan) -> Wanted:
