@@ -23,6 +23,7 @@ TOP, TALL, LARGE = 5.0, 2.5, 2.5  # cm over the waist; more for the tall, more f
 TALL_FROM = 168.0
 SIDE_LEAST, SIDE_MOST, OWN = 1.3, 2.5, 1.6  # cm at each side; an allowance of a pattern's own that counts as one
 LARGER = {"curved": 102.0, "straight": 104.0}  # cm round the hip: six in ten of the house's sizes are no larger
+SHUT = 1e-4  # cm
 APART = 0.5  # cm that is left at least between two darts led on
 AT_WAIST = 4.0  # cm below the waist within which a side is not at its widest
 
@@ -162,9 +163,10 @@ def _raised(waist: Edge, start: Point, end: Point, top: float) -> Edge:
     for number, gap in enumerate(waist.gaps):
         if isinstance(gap, Dart):
             short = gap.turned_about.to(gap.point)
-            gaps.append(
-                dart_between(gap.name, parts[number], parts[number + 1], gap.turned_about, short, gap.pressed, gap.holds)
-            )
+            dart = dart_between(gap.name, parts[number], parts[number + 1], gap.turned_about, short, gap.pressed, gap.holds)
+            if dart.cap.end.to(dart.outer) > SHUT:  # its legs are not quite as long as each other: its mouth is left straight
+                dart = replace(dart, cap=Path.through(dart.inner, dart.outer))
+            gaps.append(dart)
         elif isinstance(gap, Pleat):
             gaps.append(Pleat(gap.name, *legs[number]))
         else:
