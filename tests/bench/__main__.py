@@ -1,4 +1,4 @@
-"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, sizes, web, crowds.
+"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, sizes, fitting, web, crowds.
 
 Machines are shared and noisy; the ratios are what to compare from one day to the next. Nothing here fails.
 """
@@ -12,13 +12,14 @@ from tests.bench.core import core
 from tests.bench.crowds import crowds
 from tests.bench.designs import designs
 from tests.bench.figures import line
+from tests.bench.fitting import fitting
 from tests.bench.house import fetch, large_company, served
 from tests.bench.paper import paper
 from tests.bench.sizes import sizes
 from tests.bench.web import alone, starting
 from widehem.web.serve import settle_down
 
-PARTS = {"core", "designs", "paper", "sizes", "web", "crowds"}
+PARTS = {"core", "designs", "paper", "sizes", "fitting", "web", "crowds"}
 
 
 def web(parts: set[str]) -> None:
@@ -49,5 +50,7 @@ if __name__ == "__main__":
         paper()
     if "sizes" in wanted:
         sizes()
+    if "fitting" in wanted:
+        fitting()
     if wanted & {"web", "crowds"}:
         web(wanted)
