@@ -4,18 +4,22 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, redirect, render_template, url_for
+from flask import Blueprint, Response, abort, redirect, render_template, url_for
 from markupsafe import Markup
 
 from widehem.core.design.make import Made
 from widehem.core.fitting.around import around
 from widehem.core.fitting.stand import StandRow, stand_test
+from widehem.core.fitting.words import BEFORE, FIRST_ROUND, LATER_ROUNDS
+from widehem.core.output.pdf_toile import toile_pdf
+from widehem.core.output.sheets import PAPERS
 from widehem.core.output.svg_around import around_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.store.making import Work
 from widehem.web.drawn_by import load
 from widehem.web.hem import Next, Slot
+from widehem.web.here import today
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display, figure, said
 
@@ -41,10 +45,29 @@ def stand(docket_id: int) -> Any:
     strange = [row for row in rows if row.strange]
     worst = max(strange, key=lambda row: abs(row.off or 0.0), default=None)
     return render_template(
-        "fit_stand.html", docket=work.docket, rows=rows, kinds=_kinds(rows), view="stand", refused=made.refused,
+        "fit_stand.html", docket=work.docket, rows=rows, kinds=_kinds(rows), view="stand", lists={"Before it is put on": BEFORE, "The first round": FIRST_ROUND, "Later rounds": LATER_ROUNDS},
         selvedge=selvedge(work.docket.wearer, work.docket, work.chart, "fit", "stand test", work.changed),
         slots=_slots(rows, worst), tally=f"{len(rows) - len(strange)} as usual, {len(strange)} not", next=_next(docket_id),
     )  # fmt: skip
+
+
+@pages.get("/dockets/<int:docket_id>/fit/toile.pdf")
+def sheet(docket_id: int) -> Response:
+    """The toile sheet, to lay beside the toile."""
+    work = load(docket_id)
+    made = _drawn(work)
+    if made is None:
+        abort(409)
+    docket, show = work.docket, display()
+    over = (
+        f", over {docket.foundation or work.row.foundation}" if work.row and (docket.foundation or work.row.foundation) else ""
+    )
+    about = f"For {docket.wearer.name}, {docket.wearer.production.name}{over}. {today().isoformat()}"
+    paper = PAPERS["letter"] if docket.paper == "letter" else PAPERS["a4"]
+    data = toile_pdf(f"Toile sheet of {docket.name}", about, stand_test(made, work.design()), around(made), paper, show)
+    return Response(
+        data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="toile-{docket.id}.pdf"'}
+    )
 
 
 def _kinds(rows: tuple[StandRow, ...]) -> dict[str, list[StandRow]]:
