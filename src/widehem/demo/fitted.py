@@ -35,7 +35,7 @@ ROUNDS: tuple[tuple[str, int, str, str, str, str, Unit, tuple[Event, ...]], ...]
         {"what": "verdict", "look": "darts", "verdict": "good"},
         {"what": "movement", "test": "reach", "verdict": "good"},
     )),
-    ("Crew trousers", 6, TOILE, "Tam", "", "boots", "in", (
+    ("Practice trousers", 6, TOILE, "Tam", "", "boots", "in", (
         {"what": "verdict", "look": "structure", "verdict": "good"},
         {"what": "verdict", "look": "seat", "verdict": "alter"},
         {"what": "sign", "sign": "smile", "pinned": "3/8", "way": "longer", "figure": "front", "x": 0.5, "y": 0.5},
@@ -57,7 +57,7 @@ ROUNDS: tuple[tuple[str, int, str, str, str, str, Unit, tuple[Event, ...]], ...]
 ALTERED: tuple[tuple[str, str, dict[str, float | str], str], ...] = (
     ("Smock of the deckhand", "alter.across", {"by": 1.2, "part": "back"}, "fitting 1: the boathook cannot be lifted"),
     ("Smock of the deckhand", "alter.slope", {"by": -0.6, "hand": "right"}, "fitting 1: drags from the neck, right"),
-    ("Crew trousers", "alter.fork", {"by": 1.0}, "fitting 1: lines smile from the fork"),
+    ("Practice trousers", "alter.fork", {"by": 1.0}, "fitting 1: lines smile from the fork"),
 )
 
 

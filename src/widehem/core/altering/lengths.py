@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from widehem.core.altering.asked import planned_anew
+from widehem.core.altering.asked import lengths_anew, planned_anew, planned_more
 from widehem.core.altering.halves import Gathered, Half, by, changed, cornered, outline, told, wanted
 from widehem.core.altering.upper import ON, neck_point, tip, underarm
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.checks.body import Length
 from widehem.core.pattern.checks.shapes import HemRises
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.roles import BACK, FRONT
 from widehem.core.pattern.shaping import faired
 from widehem.core.setting.option import Choice, Option
 from widehem.core.shifting.spots import Target
-from widehem.core.style.asks import all_of, also, without
+from widehem.core.style.asks import all_of, also
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
@@ -83,7 +82,7 @@ def centre(job: Job) -> Change:
         if abs(_grew(job.garment, garment, part)) > abs(grew) / 2:
             how = "there is no dart that could take it up"
         said.append(told("The waist is", grew, f"longer for it: {how}", f"shorter for it: {how}"))
-    asks = all_of(without(Length), planned_anew(job.garment, garment, "waist"))
+    asks = all_of(lengths_anew(job.garment, garment), planned_anew(job.garment, garment, "waist"))
     return changed(job, garment, said=tuple(said), asks=asks)
 
 
@@ -141,7 +140,7 @@ def over(job: Job) -> Change:
     now = cornered(job.garment, gathered.done(), "neck", "armhole")
     said = told(f"At the middle the {part} is", more, "longer, to nothing at the side", "shorter, to nothing at the side")
     return changed(
-        job, now, said=(said,), asks=all_of(without(Length), planned_anew(job.garment, now, "bust", "waist"))
+        job, now, said=(said,), asks=all_of(lengths_anew(job.garment, now), planned_anew(job.garment, now, "bust", "waist"))
     )  # a level that crosses a shaped seam crosses another place of it now
 
 
@@ -169,9 +168,10 @@ def hem(job: Job) -> Change:
             part = part_of_it(at.x, whole, nothing)
             gathered.put(half, target, Point(0.0, middle * part + side * (1 - part)))
         gathered.hold(half, *(target for target, _ in outline(half)))
+    now = gathered.done()
     words = say("The hem: {0s} in front, {1s} at the side, {2s} behind.", job.length(FRONT), side, job.length(BACK))
     return changed(
-        job, gathered.done(), said=(words,), asks=all_of(without(Length), also(HemRises(0.0, free=True))), stale=("lining",)
+        job, now, said=(words,), asks=all_of(lengths_anew(job.garment, now), also(HemRises(0.0, free=True))), stale=("lining",)
     )
 
 
@@ -207,6 +207,6 @@ def centre_back(job: Job) -> Change:
     return changed(
         job,
         now,
-        asks=planned_anew(job.garment, now, "waist", "hip", "bust"),
+        asks=all_of(planned_more({"waist": -2 * less}, 0.0), planned_anew(job.garment, now, "hip", "bust")),
         said=(told("At the centre back the waist is", -2 * less, "wider", "narrower"),),
     )

@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
+from widehem.core.altering.asked import lengths_anew
 from widehem.core.altering.halves import Gathered, Half, by, changed, outline, told
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
+from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.sleeve import CapFits
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Garment
-from widehem.core.style.asks import more_at, without
+from widehem.core.style.asks import more_at
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
@@ -71,7 +73,7 @@ def cap(job: Job) -> Change:
         told("The cap is", up, "higher", "lower"),
         told("It has", eased, "more to ease into the armhole", "less to ease into the armhole"),
     )
-    return changed(job, garment, said=said, asks=without(CapFits), stale=("pitch",))
+    return changed(job, garment, said=said, asks=lengths_anew(job.garment, garment), stale=("pitch",))
 
 
 @operation(
@@ -123,5 +125,10 @@ def turn(job: Job) -> Change:
         garment.pieces,
         said=(told("The sleeve hangs", by_, "further forwards", "further back"),),
         whole=garment,
-        asks=without(CapFits),
+        asks=_not_pitched,
     )
+
+
+def _not_pitched(demands: tuple[Demand, ...]) -> tuple[Demand, ...]:
+    """What is asked of a sleeve that hangs otherwise on purpose: its notches stand where it was turned to."""
+    return tuple(replace(demand, pitch=None) if isinstance(demand, CapFits) else demand for demand in demands)

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from widehem.core.altering.asked import planned_anew
+from widehem.core.altering.asked import lengths_anew, planned_anew
 from widehem.core.altering.halves import PART, Gathered, Half, by, changed, outline, told, wanted
 from widehem.core.altering.lengths import part_of_it, waist_again, waist_ends
 from widehem.core.altering.upper import ON
 from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
-from widehem.core.pattern.checks.lower import CrotchSeam
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.roles import BACK, plain
 from widehem.core.shifting.spots import Target
-from widehem.core.style.asks import all_of, without
+from widehem.core.style.asks import all_of
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
 
@@ -36,7 +35,7 @@ def fork(job: Job) -> Change:
         job,
         garment,
         said=(told("The fork is", out, "longer, the thigh with it", "shorter, the thigh with it"),),
-        asks=without(CrotchSeam),
+        asks=lengths_anew(job.garment, garment),
     )
 
 
@@ -101,5 +100,5 @@ def seat(job: Job) -> Change:
         job,
         now,
         said=(told("The back is", more, "longer over the seat", "shorter over the seat"),),
-        asks=all_of(without(CrotchSeam), planned_anew(job.garment, now, "waist")),
+        asks=all_of(lengths_anew(job.garment, now), planned_anew(job.garment, now, "waist")),
     )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from widehem.core.altering.asked import planned_anew
+from widehem.core.altering.asked import planned_anew, planned_more
 from widehem.core.altering.halves import HAND, PART, Gathered, Half, by, changed, cornered, parted, told, wanted
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.roles import FRONT
@@ -169,6 +169,17 @@ def raise_underarm(job: Job) -> Change:
     )
 
 
+def middle_lines(half: Half) -> list[Target]:
+    """The nodes of the lines inside a piece at which its levels end: the middle of a front that laps over."""
+    ending = {name for level in half.piece.balance for name in level.between if name}
+    return [
+        Target("line", line.name, number=number)
+        for line in half.piece.lines
+        if line.name in ending
+        for number in range(len(line.path.segments) + 1)
+    ]
+
+
 LEVEL = Option("level", "Where", "choice", "waist", "the level at which it is let out; above and below it runs to nothing",
     choices=(Choice("bust", "bust"), Choice("waist", "waist"), Choice("hip", "hip and below"), Choice("all", "the whole side")))  # fmt: skip
 
@@ -203,11 +214,14 @@ def let_out(job: Job) -> Change:
             gathered.hold(half, top if name == "bust" and top is not None else side_at(half, name))
         if half.edge("armhole") is not None:
             gathered.hold(half, tip(half), chest_of(half))
+        gathered.hold(half, *middle_lines(half))
     if not found:
         raise CannotStyle(say(f"No piece of this garment has a {level} line at a side seam: choose another level."), ("level",))
     now, where = gathered.done(), "body" if level == "all" else level
-    asked = ("bust", "waist", "hip", "high_hip", "thigh", "knee") if level == "all" else (level,)
+    below = ("thigh", "knee", "calf", "ankle") if level in ("hip", "all") else ()
+    named = ("bust", "waist", "high_hip", "hip", *below) if level == "all" else (level, *below)
+    asked = planned_more(dict.fromkeys(named, job.length("by")), {"both": 0.5, FRONT: 1.0}.get(part, 0.0))
     return changed(
         job, now, said=(told(f"Round the {where} it is", job.length("by"), "wider", "narrower"),),
-        asks=planned_anew(garment, now, *asked), stale=("cap",) if level in ("bust", "all") else (),
+        asks=asked, stale=("cap",) if level in ("bust", "all") else (),
     )  # fmt: skip

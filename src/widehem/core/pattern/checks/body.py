@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from widehem.core.pattern.check import ANY, Case, Check, Demand, answers
-from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef
+from widehem.core.pattern.garment import OPENING_WORDS, EdgeRef, Garment
 from widehem.core.pattern.places import apart, on_one_side
 from widehem.core.pattern.wear import Wear
 from widehem.core.units import Saying, say
@@ -129,21 +129,21 @@ class Length(Demand):
     second: str = ""
 
 
+def length_drawn(garment: Garment, asked: Length) -> tuple[float, tuple[str, ...]] | None:
+    """A length as it is drawn, cm, and what to light; None where it is not there any more."""
+    if not asked.along:
+        return apart(garment, asked.piece, asked.first, asked.second)
+    chain = [entry for ref in asked.along for entry in on_one_side(garment, ref)]
+    return (garment.length_of(chain), tuple(str(entry) for entry in chain)) if chain else None
+
+
 @answers(Length)
 def lengths(case: Case, asked: Length) -> Iterator[Check]:
     """What was asked for is what is drawn."""
-    garment = case.garment
-    if asked.along:
-        chain = [entry for ref in asked.along for entry in on_one_side(garment, ref)]
-        if not chain:
-            return
-        drawn = garment.length_of(chain)
-        spots = tuple(str(entry) for entry in chain)
-    else:
-        found = apart(garment, asked.piece, asked.first, asked.second)
-        if found is None:
-            return
-        drawn, spots = found
+    found = length_drawn(case.garment, asked)
+    if found is None:
+        return
+    drawn, spots = found
     words = say("{0}, asked for {1}", drawn, asked.wanted)
     out = abs(drawn - asked.wanted)
     tail = say("As it was asked for.") if out <= asked.slack + 1e-6 else say("The drawing is {0u} out.", out)
