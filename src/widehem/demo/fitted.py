@@ -11,10 +11,12 @@ from sqlalchemy.orm import Session
 from widehem.core.design.design import Step
 from widehem.core.fitting.alteration import About
 from widehem.core.units import Unit
+from widehem.demo.sketch import sketches
 from widehem.store.alterations import Alteration, put_alterations
 from widehem.store.charts import chart_drawn_on, core_chart
 from widehem.store.fittings import CLOTH, TOILE, begin_round, note_events
 from widehem.store.models import Docket
+from widehem.store.notes import add_note
 
 Event = dict[str, Any]
 # garment, how many days ago, of what, who was there, worn underneath, shoes, unit, what was noted
@@ -53,6 +55,10 @@ ROUNDS: tuple[tuple[str, int, str, str, str, str, Unit, tuple[Event, ...]], ...]
         {"what": "sign", "sign": "hem_dips", "pinned": "1.5", "way": "up", "figure": "front", "x": 0.5, "y": 0.75},
     )),
 )  # fmt: skip
+# garment and fitting: what was noted, with its picture
+PICTURES: dict[tuple[str, int], tuple[tuple[str, str], ...]] = {
+    ("Smock of the deckhand", 1): (("Let out at the back armhole, pinned with a strip.", "pinned-back"),),
+}
 # garment, operation, settings, why
 ALTERED: tuple[tuple[str, str, dict[str, float | str], str], ...] = (
     ("Smock of the deckhand", "alter.across", {"by": 1.2, "part": "back"}, "fitting 1: the boathook cannot be lifted"),
@@ -75,6 +81,8 @@ def load_fittings(session: Session) -> None:
             shoes=shoes,
         )
         note_events(session, row, [{**event, "client": f"demo-{count}-{n:02}"} for n, event in enumerate(noted)], unit)
+        for words, drawn in PICTURES.get((name, row.number), ()):
+            add_note(session, dockets[name], words, sketches(drawn), row.id)
     found: dict[str, list[Alteration]] = {}
     for number, (name, code, settings, why) in enumerate(ALTERED, 1):
         chart = core_chart(session, chart_drawn_on(session, dockets[name]))

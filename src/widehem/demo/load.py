@@ -105,8 +105,8 @@ def _notes(session: Session, production: Production) -> None:
     named: dict[str, Noted] = {"": production}
     named |= {wearer.name: wearer for wearer in session.scalars(select(Wearer))}
     named |= {docket.name: docket for docket in session.scalars(select(Docket))}
-    for name, words, sketched in NOTES:
-        add_note(session, named[name], words, sketches() if sketched else [])
+    for name, words, drawn in NOTES:
+        add_note(session, named[name], words, sketches(*drawn))
 
 
 def _wearer(session: Session, production: Production, person: Person, tables: dict[str, str]) -> Wearer:

@@ -242,15 +242,24 @@ STANDS: dict[str, tuple[int | None, str, int | None, int | None, int | None]] = 
 }
 NOWHERE = (None, "", None, None, None)
 # notes: on whom or what, words, whether with sketches
-NOTES: tuple[tuple[str, str, bool], ...] = (
+NOTES: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     (
         "",
         "First dress rehearsal in the big hall. Every hem clear of the gangway: 6 cm off the floor, whatever the shoes.",
-        False,
+        (),
     ),
-    ("Odile Marsh", "Puts the padding on herself; measure her over it only when she has walked about in it.", False),
-    ("Keeper's gown", "Lacing at the centre back: she has forty seconds between the storm and the landing.", True),
-    ("Heron bodice", "Second arm must reach the mast. Leave 3 cm in the side seams until the fitting.", True),
+    ("Odile Marsh", "Puts the padding on herself; measure her over it only when she has walked about in it.", ()),
+    (
+        "Keeper's gown",
+        "Lacing at the centre back: she has forty seconds between the storm and the landing.",
+        ("laced-back", "gangway"),
+    ),
+    (
+        "Heron bodice",
+        "Second arm must reach the mast. Leave 3 cm in the side seams until the fitting.",
+        ("laced-back", "gangway"),
+    ),
+    ("Smock of the deckhand", "As it is drawn: full in the back, the arms over the head all evening.", ("smock",)),
 )
 HOURS = {("Odile Marsh", "waist"): "10:15", ("Augusta Pell", "waist"): "16:40"}  # the time of day of a reading
 HOUSE_VALUES = (

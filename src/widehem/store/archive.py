@@ -41,7 +41,7 @@ from widehem.store.models import (
 FORMAT, VERSION = "widehem-archive", 1
 LARGEST, MOST_ROWS = 60 * 1024 * 1024, 200_000
 PARTS: tuple[type[Base], ...] = (
-    HouseTable, HouseSizes, HouseRules, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, Note, FittingRound, FittingEvent,
+    HouseTable, HouseSizes, HouseRules, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, FittingRound, FittingEvent, Note,
 )  # fmt: skip
 WITH_PICTURES = (Photo, Picture, Traced)
 LEFT_OUT = {"version", "binned_at"}
@@ -49,7 +49,7 @@ BELONGS: Mapping[str, Mapping[str, str]] = {
     "design_version": {"design_id": "design"}, "traced": {"design_id": "design"}, "wearer": {"production_id": "production"},
     "photo": {"wearer_id": "wearer"}, "chart": {"wearer_id": "wearer"}, "reading": {"chart_id": "chart"}, "accepted_doubt": {"chart_id": "chart"},
     "docket": {"production_id": "production", "wearer_id": "wearer", "design_id": "design", "chart_id": "chart", "bodice_id": "docket"},
-    "picture": {"production_id": "production"}, "note": {"production_id": "production", "wearer_id": "wearer", "docket_id": "docket"},
+    "picture": {"production_id": "production"}, "note": {"production_id": "production", "wearer_id": "wearer", "docket_id": "docket", "round_id": "fitting_round"},
     "fitting_round": {"docket_id": "docket"}, "fitting_event": {"round_id": "fitting_round"},
 }  # fmt: skip
 HOUSE = "house-"

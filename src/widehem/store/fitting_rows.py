@@ -13,7 +13,7 @@ from widehem.store.base import Base, now
 
 class FittingRound(Base):
     """One fitting of a garment: the first, the second. kind: of the toile or of the cloth; people: who was there; foundation, shoes: what
-    was worn. version: the number of the garment's version that was on the body; 0 where it was never changed."""
+    was worn."""
 
     __tablename__ = "fitting_round"
     id: Mapped[int] = mapped_column(primary_key=True)

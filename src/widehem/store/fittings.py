@@ -59,6 +59,20 @@ def note_events(session: Session, row: FittingRound, sent: Sequence[Mapping[str,
     return kept
 
 
+def note_gathered(
+    session: Session, row: FittingRound, sent: Sequence[Mapping[str, Any]], unit: Unit
+) -> tuple[list[str], dict[str, str]]:
+    """Keep what a phone has gathered, each for itself: the numbers of what is kept now, and of what cannot be, with the reason."""
+    kept: list[str] = []
+    refused: dict[str, str] = {}
+    for entry in sent:
+        try:
+            kept += note_events(session, row, [entry], unit)
+        except RecordError as error:
+            refused[str(entry.get("client", ""))[:CLIENT]] = str(error)
+    return kept, refused
+
+
 def folded_round(row: FittingRound) -> Round:
     """What a fitting came to."""
     return folded((event.client, event.what, event.data) for event in row.noted)

@@ -122,7 +122,7 @@ class Picture(Base):
 
 class Note(Base):
     """What somebody noted on a production, a wearer or a garment. wearer_id, docket_id: of a wearer's note the first, of a
-    garment's both. pictures: the numbers of those it shows, in their order."""
+    garment's both. round_id: the fitting it was made at. pictures: the numbers of those it shows, in their order."""
 
     __tablename__ = "note"
     __table_args__ = (Index("ix_note_production_id", "production_id", "wearer_id", "docket_id"),)
@@ -130,6 +130,7 @@ class Note(Base):
     production_id: Mapped[int] = mapped_column(ForeignKey("production.id", ondelete="CASCADE"))
     wearer_id: Mapped[int | None] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"))
     docket_id: Mapped[int | None] = mapped_column(ForeignKey("docket.id", ondelete="CASCADE"))
+    round_id: Mapped[int | None] = mapped_column(ForeignKey("fitting_round.id", ondelete="SET NULL"), index=True)
     words: Mapped[str] = mapped_column(String(2000), default="")
     pictures: Mapped[list[Any]] = mapped_column(default=list)
     created_at: Mapped[datetime] = mapped_column(default=now)

@@ -49,9 +49,14 @@ def notes_on(session: Session, of: Noted, *, above: bool = True) -> list[Note]:
     return sorted(found, key=lambda note: (note.docket_id is None, note.wearer_id is None))
 
 
-def add_note(session: Session, of: Noted, words: str, pictures: Sequence[Drawn]) -> Note:
-    """Write a note on this."""
-    note = Note(**place_of(of), words=words[:LONGEST], pictures=_kept(session, place_of(of)["production_id"] or 0, pictures))
+def add_note(session: Session, of: Noted, words: str, pictures: Sequence[Drawn], round_id: int | None = None) -> Note:
+    """Write a note on this. round_id: of the fitting it was made at."""
+    note = Note(
+        **place_of(of),
+        round_id=round_id,
+        words=words[:LONGEST],
+        pictures=_kept(session, place_of(of)["production_id"] or 0, pictures),
+    )
     session.add(note)
     session.flush()
     return note

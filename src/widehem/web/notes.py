@@ -11,7 +11,7 @@ from widehem.core.output.photo import LARGE_SIDE, LARGEST_FILE, PhotoError, smal
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import find_docket, find_wearer
 from widehem.store.journal import tell
-from widehem.store.models import Docket, Note, Picture, Production, Wearer
+from widehem.store.models import Docket, FittingRound, Note, Picture, Production, Wearer
 from widehem.store.notes import LONGEST, MOST_PICTURES, Drawn, Noted, add_note, add_pictures, noted_on, notes_on
 from widehem.web.door import own_path
 from widehem.web.hem import Next, Slot
@@ -97,9 +97,16 @@ def add(kind: str, number: int) -> Any:
         return _page(kind, number, "Write something, or choose a picture, then keep the note."), 422
     with writing() as session:
         of = _found(session, kind, number)
-        add_note(session, of, words, pictures)
+        add_note(session, of, words, pictures, _fitting(session, of))
         tell(session, f"Noted on {of.name}.", of)
     return redirect(own_path(request.form.get("back") or url_for(".page", kind=kind, number=number)), 303)
+
+
+def _fitting(session: Session, of: Noted) -> int | None:
+    """The fitting of this garment that a note is made at; None where it is made at none."""
+    asked = request.form.get("round", "")
+    found = session.get(FittingRound, int(asked)) if is_number(asked) else None
+    return found.id if found is not None and isinstance(of, Docket) and found.docket_id == of.id else None
 
 
 def _sent(most: int) -> list[Drawn]:

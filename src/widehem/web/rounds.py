@@ -23,11 +23,13 @@ from widehem.core.fitting.stand import stand_test
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.store.dockets import find_docket
-from widehem.store.fittings import KINDS, begin_round, folded_round, note_events, rounds_of
+from widehem.store.fittings import KINDS, begin_round, folded_round, note_events, note_gathered, rounds_of
 from widehem.store.journal import tell
 from widehem.store.making import Work
-from widehem.store.models import Docket, FittingRound
+from widehem.store.models import Docket, FittingRound, Note
+from widehem.store.notes import MOST_PICTURES
 from widehem.web.drawn_by import load
+from widehem.web.held import pictures_of
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
 from widehem.web.selvedge import selvedge
@@ -121,6 +123,7 @@ def _one(round_id: int, error: str, typed: Mapping[str, str]) -> str:
         row, docket = _found(session, round_id)
         state = folded_round(row)
         beside = _beside(session, row)
+        held = pictures_of(session, row, docket, request.args)
     work = load(docket.id)
     build = build_of(work.chart)
     views: tuple[View, ...] = ("front", "back")
@@ -132,7 +135,7 @@ def _one(round_id: int, error: str, typed: Mapping[str, str]) -> str:
     ]
     return render_template(
         "fit_round.html", docket=docket, row=row, state=state, reviewed=_reviewed(work, docket, state), look_at=LOOK_AT, verdicts=VERDICTS,
-        signs=SIGNS, ways=WAYS, hands=HANDS, movements=MOVEMENTS, bodies=bodies, apart=build.apart, beside=beside, error=error, typed=typed,
+        signs=SIGNS, ways=WAYS, hands=HANDS, movements=MOVEMENTS, bodies=bodies, apart=build.apart, beside=beside, held=held, most=MOST_PICTURES, error=error, typed=typed,
         kinds=KINDS, shown=SHOWN, selvedge=selvedge(docket.wearer, docket, work.chart, "fit", f"fitting {row.number}", work.changed),
         slots=slots, tally="", next=Next("To the alterations", url_for("fit.station", docket_id=docket.id)),
     )  # fmt: skip
@@ -203,26 +206,36 @@ def _address(docket: Docket, cause: Candidate, seen: Seen) -> str:
 @pages.post("/fit/rounds/<int:round_id>/notes")
 def note(round_id: int) -> Any:
     """Keep what was noted: one thing from a form, or all that a phone has gathered while it was alone."""
-    gathered = request.get_json(silent=True) if request.is_json else None
-    sent = (
-        _events(gathered)
-        if request.is_json
-        else [{**request.form.to_dict(), "client": request.form.get("client") or secrets.token_hex(8)}]
-    )
-    if sent is None:
-        return jsonify(error="What was sent cannot be read: load the page again."), 400
+    if request.is_json:
+        return _gathered(round_id, _events(request.get_json(silent=True)))
+    sent = {**request.form.to_dict(), "client": request.form.get("client") or secrets.token_hex(8)}
     try:
         with writing() as session:
             row, docket = _found(session, round_id)
             before = len(row.noted)
-            kept = note_events(session, row, sent, display().unit)
-            if len(row.noted) > before:
-                tell(session, f"Noted at fitting {row.number} of {docket.name}.", docket)
+            note_events(session, row, [sent], display().unit)
+            _told(session, row, docket, before)
     except RecordError as error:
-        if request.is_json:
-            return jsonify(error=str(error)), 422
         return _one(round_id, str(error), request.form), 422
-    return jsonify(kept=kept) if request.is_json else redirect(url_for(".one", round_id=round_id), 303)
+    return redirect(url_for(".one", round_id=round_id), 303)
+
+
+def _gathered(round_id: int, sent: Sequence[Mapping[str, Any]] | None) -> Any:
+    """What of a phone's notes is kept now, and what cannot be: the phone lets go of the first and shows the others."""
+    if sent is None:
+        return jsonify(error="What was sent cannot be read: load the page again."), 400
+    with writing() as session:
+        row, docket = _found(session, round_id)
+        before = len(row.noted)
+        kept, refused = note_gathered(session, row, sent, display().unit)
+        _told(session, row, docket, before)
+    return jsonify(kept=kept, refused=refused)
+
+
+def _told(session: Session, row: FittingRound, docket: Docket, before: int) -> None:
+    """Say in the journal that something was noted, where anything was."""
+    if len(row.noted) > before:
+        tell(session, f"Noted at fitting {row.number} of {docket.name}.", docket)
 
 
 def _events(gathered: Any) -> Sequence[Mapping[str, Any]] | None:
@@ -239,5 +252,8 @@ def delete(round_id: int) -> Response | Any:
     with writing() as session:
         row, docket = _found(session, round_id)
         tell(session, f"Took away fitting {row.number} of {docket.name}.", docket)
+        for made_at_it in session.scalars(select(Note).where(Note.round_id == row.id)):
+            made_at_it.round_id = None  # the pictures stay with the garment; taken back, they are of this fitting again
+        session.flush()
         session.delete(row)
     return redirect(url_for(".listed", docket_id=docket.id), 303)

@@ -3,6 +3,7 @@
   "use strict";
 
   const KEY = "wh-fit:";
+  const REFUSED = "wh-refused:";
 
   // ---- tapping the figure ----
   document.addEventListener("click", (event) => {
@@ -22,19 +23,21 @@
   });
 
   // ---- notes that wait ----
-  function waiting(round) {
+  function list(key) {
     try {
-      const found = JSON.parse(localStorage.getItem(KEY + round) || "[]");
+      const found = JSON.parse(localStorage.getItem(key) || "[]");
       return Array.isArray(found) ? found : [];
     } catch (error) {
       return [];
     }
   }
 
-  function put(round, events) {
+  const waiting = (round) => list(KEY + round);
+
+  function put(key, entries) {
     try {
-      if (events.length) localStorage.setItem(KEY + round, JSON.stringify(events));
-      else localStorage.removeItem(KEY + round);
+      if (entries.length) localStorage.setItem(key, JSON.stringify(entries));
+      else localStorage.removeItem(key);
       return true;
     } catch (error) {
       return false; // no storage: it is sent as any form is
@@ -47,9 +50,38 @@
     const count = waiting(round).length;
     line.hidden = !count && !error;
     line.textContent = error || `${count} ${count === 1 ? "note waits" : "notes wait"} on this device for the network.`;
+    showRefused(round);
+  }
+
+  // ---- notes that cannot be kept: what was typed stays in sight until it is let go ----
+  function showRefused(round) {
+    const place = document.querySelector(`[data-round="${round}"] .fit-refused`);
+    if (!place) return;
+    const entries = list(REFUSED + round);
+    place.hidden = !entries.length;
+    place.replaceChildren(...entries.map((entry) => {
+      const item = document.createElement("li");
+      const gone = document.createElement("button");
+      gone.type = "button";
+      gone.className = "btn btn-quiet";
+      gone.textContent = "Let it go";
+      gone.addEventListener("click", () => {
+        put(REFUSED + round, list(REFUSED + round).filter((one) => one.client !== entry.client));
+        showRefused(round);
+      });
+      item.append(`Not kept: ${entry.typed}. ${entry.error} `, gone);
+      return item;
+    }));
+  }
+
+  function typed(entry) {
+    const chosen = document.querySelector(`#n-sign option[value="${CSS.escape(entry.sign || "")}"]`);
+    const parts = [entry.sign && chosen ? chosen.textContent : "", entry.words, entry.pinned ? `pinned ${entry.pinned}` : "", entry.look || entry.test, entry.verdict];
+    return parts.filter(Boolean).join(", ") || "a note";
   }
 
   let sending = false;
+  let fresh = ""; // the note whose form still shows what was typed
   async function send(round) {
     const events = waiting(round);
     const place = document.querySelector(`[data-round="${round}"]`);
@@ -65,13 +97,15 @@
       });
       const told = await answer.json();
       if (answer.ok) {
-        const kept = new Set(told.kept);
-        put(round, waiting(round).filter((entry) => !kept.has(entry.client)));
+        const refused = told.refused || {};
+        const gone = (entry) => told.kept.includes(entry.client) || entry.client in refused;
+        const inForm = events.length === 1 && fresh in refused;
+        const shown = events.filter((entry) => entry.client in refused && !inForm);
+        put(REFUSED + round, [...list(REFUSED + round), ...shown.map((entry) => ({ client: entry.client, typed: typed(entry), error: refused[entry.client] }))]);
+        put(KEY + round, waiting(round).filter((entry) => !gone(entry)));
+        if (inForm) return tell(round, refused[fresh]);
         tell(round);
         window.htmx.ajax("GET", location.pathname, { target: "#shell", select: "#shell", swap: "outerHTML" });
-      } else if (answer.status === 422) {
-        put(round, waiting(round).slice(0, -1)); // it was never one: what is in the form is still there
-        tell(round, told.error);
       } else {
         tell(round);
       }
@@ -89,7 +123,8 @@
     const entry = Object.fromEntries(new FormData(form, event.submitter));
     delete entry.csrf_token;
     entry.client = crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random()}`.slice(0, 36);
-    if (!put(round.dataset.round, [...waiting(round.dataset.round), entry])) return;
+    if (!put(KEY + round.dataset.round, [...waiting(round.dataset.round), entry])) return;
+    fresh = entry.client;
     event.preventDefault();
     event.stopPropagation();
     if (event.submitter && event.submitter.name === "verdict") {
@@ -104,5 +139,9 @@
   const everything = () => document.querySelectorAll("[data-round]").forEach((place) => send(place.dataset.round));
   window.addEventListener("online", everything);
   document.addEventListener("DOMContentLoaded", everything);
+  document.addEventListener("htmx:afterSettle", () => {
+    fresh = "";
+    document.querySelectorAll("[data-round]").forEach((place) => tell(place.dataset.round));
+  });
   setInterval(() => document.querySelectorAll("[data-round]").forEach((place) => waiting(place.dataset.round).length && send(place.dataset.round)), 8000);
 })();

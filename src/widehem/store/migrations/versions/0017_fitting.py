@@ -1,10 +1,11 @@
-"""Fittings: rounds, and what was noted in them."""
+"""Fittings: rounds, what was noted in them, and notes with pictures made at one."""
 
 import sqlalchemy as sa
 from alembic import op
 
 revision = "0017"
 down_revision = "0016"
+_KEY = "fk_note_round_id_fitting_round"
 
 
 def upgrade() -> None:
@@ -37,8 +38,16 @@ def upgrade() -> None:
             ["round_id"], ["fitting_round.id"], name="fk_fitting_event_round_id_fitting_round", ondelete="CASCADE"
         ),
     )
+    with op.batch_alter_table("note") as batch:
+        batch.add_column(sa.Column("round_id", sa.Integer))
+        batch.create_foreign_key(_KEY, "fitting_round", ["round_id"], ["id"], ondelete="SET NULL")
+        batch.create_index("ix_note_round_id", ["round_id"])
 
 
 def downgrade() -> None:
+    with op.batch_alter_table("note") as batch:
+        batch.drop_constraint(_KEY, type_="foreignkey")
+        batch.drop_index("ix_note_round_id")
+        batch.drop_column("round_id")
     op.drop_table("fitting_event")
     op.drop_table("fitting_round")
