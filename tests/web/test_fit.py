@@ -1,13 +1,18 @@
 """The fit station through its pages: alterations kept, left out and taken back; the stand test, the room, fittings noted once."""
 
+import io
 import json
 
+import ezdxf
+from ezdxf.bbox import extents
+from pypdf import PdfReader
 from sqlalchemy import select
 
 from tests.web.case import WebCase
+from widehem.demo.portrait import portrait
 from widehem.store.alterations import alterations_on
 from widehem.store.fittings import folded_round
-from widehem.store.models import Docket, Event, FittingEvent, FittingRound
+from widehem.store.models import Docket, Event, FittingEvent, FittingRound, Note
 
 
 class Fit(WebCase):
@@ -152,6 +157,29 @@ class Before(Fit):
         self.assertIn("Across back", page)
         self.assertIn("more than this design usually has", page)
 
+    def test_the_toile_sheet_says_the_measures_and_the_room(self):
+        smock = self.docket("Smock of the deckhand")
+        answer = self.client.get(f"/dockets/{smock.id}/fit/toile.pdf")
+        self.assertEqual((answer.status_code, answer.mimetype), (200, "application/pdf"))
+        text = "".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.data)).pages)
+        for words in ("Toile sheet of Smock of the deckhand", "Across back", "Room"):
+            self.assertIn(words, text)
+
+    def test_room_to_fit_cuts_the_toile_larger_with_the_pattern_inside(self):
+        trousers, bodice = (f"/dockets/{self.docket(name).id}" for name in ("Practice trousers", "Heron bodice"))
+        self.assertIn('name="room"', self.get(f"{trousers}/cut/edges"))
+        self.assertNotIn('name="room"', self.get(f"{bodice}/cut/edges"), "a bodice lets out at its sides")
+        wide = self.width(trousers)
+        self.post(f"{trousers}/cut/drawn", {"room": "1"})
+        self.assertGreater(self.width(trousers), wide + 1.5)
+        self.undo()
+        self.assertEqual(self.width(trousers), wide)
+
+    def width(self, at):
+        """Of the widest piece as it is cut, cm."""
+        read = ezdxf.read(io.StringIO(self.client.get(f"{at}/files/pattern.dxf").data.decode()))
+        return max(extents(block).size.x for block in read.blocks if not block.name.startswith("*")) / 10
+
 
 class Rounds(Fit):
     def begin(self, name="Heron bodice", **more):
@@ -206,18 +234,62 @@ class Rounds(Fit):
             self.assertEqual((answer.status_code, answer.json["kept"]), (200, [event["client"] for event in sent]))
         state = self.noted(at)
         self.assertEqual((state.verdicts, [words for _, words in state.notes]), ({"hem": "see"}, ["long day"]))
-        for wrong, status in (
-            ({"events": "x"}, 400),
-            ([], 400),
-            ({"events": [{"what": "note"}]}, 422),
-            ({"events": [{"client": "phone-000009", "what": "x"}]}, 422),
-        ):
+        for wrong in ({"events": "x"}, []):
             answer = self.client.post(
                 f"{at}/notes", data=json.dumps(wrong), headers={**head, "Content-Type": "application/json"}
             )
-            self.assertEqual((answer.status_code, "error" in answer.json), (status, True))
+            self.assertEqual((answer.status_code, "error" in answer.json), (400, True))
         with self.store.read() as session:
             self.assertEqual(len(session.scalars(select(FittingEvent).where(FittingEvent.client.like("phone-%"))).all()), 2)
+
+    def test_one_that_cannot_be_kept_hides_none_of_the_others(self):
+        at = self.begin()
+        events = [
+            {"client": "phone-000010", "what": "sign", "words": "the lace", "pinned": "lots"},
+            {"client": "phone-000011", "what": "note", "words": "breathes well"},
+            {"client": "phone-000012", "what": "x"},
+        ]
+        answer = self.client.post(f"{at}/notes", json={"events": events}, headers={"X-CSRFToken": self.token()})
+        self.assertEqual(
+            (answer.json["kept"], list(answer.json["refused"])), (["phone-000011"], ["phone-000010", "phone-000012"])
+        )
+        self.assertIn("Pinned:", answer.json["refused"]["phone-000010"])
+        self.assertEqual([words for _, words in self.noted(at).notes], ["breathes well"])
+
+    def test_a_picture_of_a_fitting_lies_beside_the_reference_and_stays_with_the_garment(self):
+        at, garment = self.begin(), self.docket("Heron bodice").id
+        self.assertIn("None yet: take one below.", self.get(at))
+        sent = {"round": at.rpartition("/")[2], "words": "from behind", "back": f"{at}#pictures"}
+        answer = self.post(f"/notes/garment/{garment}", {**sent, "pictures": (io.BytesIO(portrait()), "a.jpg")})
+        self.assertEqual(answer.location, f"{at}#pictures")
+        page = self.get(at)
+        self.assertIn("Fitting 1. from behind", page)
+        with self.store.read() as session:
+            rows = session.scalars(select(Note).where(Note.docket_id == garment).order_by(Note.id)).all()
+        (own,), others = rows[-1].pictures, rows[0].pictures
+        self.assertIn(f'href="/notes/pictures/{own}.jpg"', page)
+        self.assertIn(f'href="/notes/pictures/{others[1]}.jpg"', self.get(f"{at}?this={own}&with={others[1]}"))
+        self.assertIn(f'href="/notes/pictures/{others[0]}.jpg"', self.get(f"{at}?this=x&with={own}"))
+        self.post(f"{at}/delete")
+        self.assertIn("from behind", self.get(f"/notes/garment/{garment}"))
+        self.undo()
+        self.assertIn("Fitting 1. from behind", self.get(at))
+
+    def test_a_picture_goes_to_no_fitting_of_another_garment_and_a_file_that_is_none_is_told(self):
+        at, other = self.begin(), self.docket("Watch coat").id
+        number = at.rpartition("/")[2]
+        self.post(f"/notes/garment/{other}", {"round": number, "words": "elsewhere"})
+        self.assertNotIn("elsewhere", self.get(at))
+        with self.store.read() as session:
+            self.assertIsNone(session.scalars(select(Note).where(Note.words == "elsewhere")).one().round_id)
+        answer = self.client.post(
+            f"/notes/garment/{self.docket('Heron bodice').id}",
+            data={
+                "csrf_token": self.token(), "round": number, "words": "the hem",
+                "pictures": (io.BytesIO(b"<svg onload=alert(1)>"), "a.jpg"),
+            },
+        )  # fmt: skip
+        self.assertEqual((answer.status_code, b"Picture 1:" in answer.data, b"the hem" in answer.data), (422, True, True))
 
     def test_those_of_one_day_stand_beside_each_other_and_one_is_taken_away(self):
         at, other = self.begin(), self.begin("Watch coat")

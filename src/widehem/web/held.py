@@ -37,9 +37,8 @@ def pictures_of(session: Session, row: FittingRound, docket: Docket, asked: Mapp
     """The pictures of a fitting beside the others. asked: the numbers of the two that are large, as this and with; the newest where they
     are not among them."""
     found = notes_on(session, docket)
-    numbers = dict(
-        session.execute(select(FittingRound.id, FittingRound.number).where(FittingRound.docket_id == docket.id)).tuples().all()
-    )
+    rounds = session.execute(select(FittingRound.id, FittingRound.number).where(FittingRound.docket_id == docket.id))
+    numbers = {one.id: one.number for one in rounds}
     mine = _kept((note for note in found if note.round_id == row.id), numbers, docket)
     others = _kept((note for note in found if note.round_id != row.id), numbers, docket)
     return Held(mine, others, _large(mine, asked.get("this", "")), _large(others, asked.get("with", "")))
