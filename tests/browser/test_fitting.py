@@ -3,6 +3,7 @@
 import unittest
 
 from tests.browser.case import BrowserCase
+from widehem.demo.portrait import portrait
 
 BODICE, SMOCK = 8, 10
 
@@ -42,6 +43,44 @@ class Fit(BrowserCase):
         self.calm()
         self.assertGreater(page.locator("#keep-alteration").count(), 0)
         self.assert_quiet()
+
+    def test_a_second_toile_is_cut_from_what_the_first_one_told(self):
+        page = self.page
+        self.open(f"/dockets/{BODICE}/fit/rounds")
+        page.click("text=Begin the fitting")
+        page.wait_for_selector(".fit-figure")
+        page.select_option("#n-sign", "cannot_reach")
+        page.select_option("#n-way", "out")
+        page.fill("#n-pinned", "1.2")
+        page.click("text=Note it >> nth=0")
+        page.click(".causes a:has-text('The back is narrow across')")
+        self.calm()
+        page.wait_for_selector("text=It is 1.2 cm wider across the back.")
+        page.click("#keep-alteration button")
+        page.wait_for_selector(".recipe > li >> text=Across back or chest")
+        page.click("text=Versions of this garment")
+        self.calm()
+        page.click(".acts a:has-text('Lay it over') >> nth=0")
+        self.calm()
+        self.assert_quiet()
+        first = self.made_card()
+        self.open(f"/dockets/{BODICE}/fit/rounds")
+        page.click("text=Begin the fitting")
+        page.wait_for_selector("text=fitting 2")
+        page.set_input_files("#n-pictures", {"name": "back.jpg", "mimeType": "image/jpeg", "buffer": portrait()})
+        page.fill("#n-under", "the second toile")
+        page.click("text=Keep the pictures")
+        page.wait_for_selector(".two-up figcaption:has-text('the second toile')")
+        self.assert_accessible()
+        self.open(f"/dockets/{BODICE}/versions")
+        page.click("form button:has-text('Bring it back') >> nth=0")
+        self.calm()
+        self.assertNotEqual(self.made_card(), first, "without the alteration it is another paper")
+        self.assert_quiet()
+
+    def made_card(self):
+        """What is written of the garment in figures now."""
+        return self.page.request.get(f"{self.address}/dockets/{BODICE}/files/draft.json").text()
 
     def test_the_stand_test_and_the_room(self):
         for view in ("stand", "room"):
@@ -106,6 +145,28 @@ class Phone(BrowserCase):
         page.evaluate("() => window.dispatchEvent(new Event('online'))")
         page.wait_for_selector(".sign h3")
         self.assertIn("The lace scratches", self.text(".sign h3"))
+
+    def test_of_several_that_waited_the_one_that_cannot_be_kept_is_shown_and_the_others_are_kept(self):
+        page = self.page
+        self.open("/fit/rounds/2")
+        page.route("**/notes", lambda route: route.abort())
+        page.fill("#n-words", "the lace scratches")
+        page.fill("#n-pinned", "lots")
+        page.click("text=Note it >> nth=0")
+        page.wait_for_selector("text=1 note waits on this device")
+        page.fill("#n-note", "sat down at four")
+        page.click("text=Note it >> nth=1")
+        page.wait_for_selector("text=2 notes wait on this device")
+        page.unroute("**/notes")
+        page.evaluate("() => window.dispatchEvent(new Event('online'))")
+        page.wait_for_selector(".told-list >> text=sat down at four")
+        refused = self.text(".fit-refused li")
+        for words in ("the lace scratches", "pinned lots", "Pinned:"):
+            self.assertIn(words, refused)
+        page.reload()
+        page.click(".fit-refused button")
+        self.assertEqual(page.locator(".fit-refused li").count(), 0)
+        self.assertEqual(page.evaluate("Object.keys(localStorage).filter(k => k.startsWith('wh-refused:')).length"), 0)
 
     def test_three_of_one_day_are_open_at_once(self):
         numbers = []
