@@ -124,6 +124,32 @@ class Amounts(unittest.TestCase):
                     ]
                     self.assertGreater(grew[1], grew[0])
 
+    def test_more_cup_where_the_front_is_cut_in_panels_is_let_out_at_the_seam_over_the_bust(self):
+        for build in ("typical", "full", "hourglass", "slight", "straight"):
+            for by in (-0.6, 1.5):
+                with self.subTest(build, by=by):
+                    before, after = altered("bodice.contour", "alter.bust", upper_build(build), by=by)
+                    self.assertEqual(after.refused, ())
+                    self.assertAlmostEqual(after.garment.girth("bust") - before.garment.girth("bust"), 2 * by, delta=0.06)
+                    self.assertAlmostEqual(after.garment.girth("waist"), before.garment.girth("waist"), delta=0.01)
+                    self.assertAlmostEqual(self.change("side", "front", (before, after)), 0.0, delta=0.001)
+                    self.assertAlmostEqual(self.change("neck", "front", (before, after)), 0.0, delta=0.01)
+                    longer = self.change("centre_front", "front", (before, after))
+                    self.assertTrue(0.0 < longer / by < 1.1, longer)
+                    grew = [
+                        sum(e.length for e in after.garment.piece(name).edges if e.role == "panel")
+                        - sum(e.length for e in before.garment.piece(name).edges if e.role == "panel")
+                        for name in ("front", "side_front")
+                    ]
+                    self.assertAlmostEqual(*grew, delta=0.01)
+                    wrong = {check.name for check in after.checks if check.verdict == "not"}
+                    self.assertLessEqual(
+                        wrong - {check.name for check in before.checks if check.verdict == "not"}, {"room.bust"}
+                    )
+        for method in ("coat.straight", "suit.one_piece"):
+            _, after = altered(method, "alter.bust", by=1.0)
+            self.assertIn("no seam over the bust", after.refused[0].saying.text())
+
     def test_what_gapes_is_folded_into_the_dart(self):
         for edge, part, share in (("neck", "front", 0.8), ("armhole", "front", 0.4), ("neck", "back", 0.4)):
             with self.subTest(edge, part=part):
@@ -311,6 +337,7 @@ class FromTheCloth(unittest.TestCase):
                 self.assertIn(words, made.refused[0].saying.text())
         self.assertEqual(read_moves("0 0.2; 3 −0.5"), [(0.0, 0.2), (3.0, -0.5)])
         self.assertEqual(read_moves("1 0.5", 2.54), [(2.54, 1.27)])
+        self.assertEqual(read_moves("1 1/4; 3/2 -1/8"), [(1.0, 0.25), (1.5, -0.125)])
 
     def test_measured_figures_are_calmed_by_no_more_than_they_may_be_out(self):
         given = [0.0, 0.3, 0.1, 0.4, 0.2, 0.5, 0.3]

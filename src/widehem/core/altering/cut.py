@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import replace
+from fractions import Fraction
 
 import numpy as np
 
@@ -31,17 +32,19 @@ MOST, FAR, LEAST, EVERY = (
     0.3,
     2.5,
 )  # places at most; cm out at most, between two places at least, between two nodes of the new line
+STILL = 1e-3  # cm out that is nothing
 END = 0.6  # cm: what is measured so near an end is that end
 EDGES = ("armhole", "neck", "side", "waist", "hem", "shoulder", "centre_back", "inseam", "crotch", "cap")
 EDGE = Option("edge", "Which edge", "choice", "armhole", "the edge that was cut or pinned in the cloth",
     choices=tuple(Choice(code, ROLES[code].words) for code in EDGES))  # fmt: skip
 PART = Option("part", "Of", "choice", BACK, "which piece",
     choices=(Choice(BACK, "the back"), Choice(FRONT, "the front"), Choice("sleeve", "the sleeve")))  # fmt: skip
-_PAIR = re.compile(r"^\s*(\d+(?:[.,]\d+)?)\s*(?::|\s)\s*([+-]?\d+(?:[.,]\d+)?)\s*$")
+_FIGURE = r"\d+(?:[.,]\d+|/[1-9]\d*)?"
+_PAIR = re.compile(rf"^\s*({_FIGURE})\s*(?::|\s)\s*([+-]?{_FIGURE})\s*$")
 
 
 def read_moves(text: str, factor: float = 1.0) -> list[tuple[float, float]]:
-    """'0 0.2; 3 0.5; 6 0.4' as places along the edge and how far out of the old line, cm. factor: cm of the unit it was written in. Raises
+    """'0 0.2; 3 1/2; 6 0.4' as places along the edge and how far out of the old line, cm. factor: cm of the unit it was written in. Raises
     ValueError with a sentence."""
     found = []
     for part in filter(str.strip, re.split(r"[;\n]", text)):
@@ -50,7 +53,7 @@ def read_moves(text: str, factor: float = 1.0) -> list[tuple[float, float]]:
             raise ValueError(
                 f'"{part.strip()[:30]}" is no place: write how far along the edge and how far out, like 6 0.4; parts end with ;'
             )
-        along, out = (float(figure.replace(",", ".")) * factor for figure in pair.groups())
+        along, out = (float(Fraction(figure.replace(",", "."))) * factor for figure in pair.groups())
         found.append((along, out))
     if not found:
         raise ValueError("Nothing was measured: write how far along the edge and how far out, like 0 0.2; 3 0.5; 6 0.4.")
@@ -63,7 +66,7 @@ def moves_words(moves: Sequence[tuple[float, float]]) -> str:
 
 
 @operation(
-    "alter.cut", "alterations", "Cut in the cloth", "what was cut or pinned along an edge of the toile, measured every few centimetres, is drawn on the paper",
+    "alter.cut", "alterations", "Cut in the cloth", "what was cut or pinned along an edge of the toile, measured at places along it, is drawn on the paper",
     options=(EDGE, PART, HAND), names={MOVES: "how far along the edge and how far out of the old line, from its start: 0 0.2; 3 0.5; 6 0.4"},
     phase="block",
 )  # fmt: skip
@@ -146,6 +149,13 @@ def _moved(garment: Garment, piece: Piece, edge: Edge, moves: Sequence[tuple[flo
     rows = [*rows, (long, 0.0)] if rows[-1][0] < long - END else [*rows[:-1], (long, rows[-1][1])]
     outs = calmed([out for _, out in rows])
     outs[0], outs[-1] = rows[0][1], rows[-1][1]
+    return moved_out(garment, piece, edge, [(along, out) for (along, _), out in zip(rows, outs, strict=True)])
+
+
+def moved_out(garment: Garment, piece: Piece, edge: Edge, moves: Sequence[tuple[float, float]]) -> Garment:
+    """The garment with an edge through places so far along it and so far out of it, cm, from its start to its end. Its ends slide along
+    their neighbours, and what is sewn to those is as much longer."""
+    long, xs, outs = edge.length, [along for along, _ in moves], [out for _, out in moves]
     gathered = Gathered(garment)
     half = Half(piece)
     ends = _ends(piece, edge, outs[0], outs[-1])
@@ -156,17 +166,27 @@ def _moved(garment: Garment, piece: Piece, edge: Edge, moves: Sequence[tuple[flo
     moved = gathered.done() if any(m.size > 1e-9 for found in gathered.shifts.values() for m in found.values()) else garment
     mine = moved.piece(piece.name)
     old = mine.edge(edge.name)
-    xs = [along for along, _ in rows]
-    count = max(int(long / EVERY), 3)
-    spots = [old.start]
-    for along in (long * n / count for n in range(1, count)):
+    moving = [number for number, out in enumerate(outs) if abs(out) > STILL] or [0]
+    first, last = xs[max(moving[0] - 1, 0)], xs[min(moving[-1] + 1, len(xs) - 1)]
+    whole = edge.parts[0]
+    begins, ends_at = first > END, last < long - END  # whether it stays as it is before and behind
+    first, last = first if begins else 0.0, last if ends_at else long
+    count = max(int((last - first) / EVERY), 3)
+    spots = [whole.place(first).point if begins else old.start]
+    for along in (first + (last - first) * n / count for n in range(1, count)):
         place = edge.place(along)
         spots.append(place.point + piece.outward(place.direction) * float(np.interp(along, xs, outs)))
-    spots.append(old.end)
-    path = Path(tuple(spline(spots, edge.leaving, edge.arriving)))
-    ratio = path.length / long
-    made = replace(edge, parts=(path,), notches=tuple(replace(n, along=n.along * ratio) for n in edge.notches), corners=())
-    return moved.with_piece(mine.with_edge(made))
+    spots.append(whole.place(last).point if ends_at else old.end)
+    path = Path(tuple(spline(spots, whole.place(first).direction, whole.place(last).direction)))
+    grew, ratio = path.length - (last - first), path.length / (last - first)
+    path = whole.cut(first)[0] + path if begins else path
+    path = path + whole.cut(last)[1] if ends_at else path
+
+    def carried(along: float) -> float:
+        return along if along < first else along + grew if along > last else first + (along - first) * ratio
+
+    notches = tuple(replace(n, along=carried(n.along)) for n in edge.notches)
+    return moved.with_piece(mine.with_edge(replace(edge, parts=(path,), notches=notches, corners=())))
 
 
 def _ends(piece: Piece, edge: Edge, first: float, last: float) -> dict[Target, Point]:

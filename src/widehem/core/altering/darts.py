@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from widehem.core.altering.asked import planned_anew
+from widehem.core.altering.asked import lengths_anew, planned_anew, planned_more
 from widehem.core.altering.halves import HAND, Half, by, changed, cornered, parted, told, wanted
+from widehem.core.altering.panels import fuller
 from widehem.core.altering.upper import chest_of
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Dart, Edge
@@ -15,7 +16,7 @@ from widehem.core.pattern.ring import Spot, closed, cut_at, dart_between, opened
 from widehem.core.pattern.roles import BACK, FRONT, plain
 from widehem.core.pattern.shaping import blended, faired
 from widehem.core.setting.option import Choice, Option
-from widehem.core.style.asks import notches_left
+from widehem.core.style.asks import all_of, notches_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.swing import Share, swing
 from widehem.core.style.where import Where
@@ -134,9 +135,9 @@ def bust(job: Job) -> Change:
         raise CannotStyle(say("There is no bust point in the front of this garment: it is done to a front that has one."))
     piece = fronts[0].piece
     waist, hole, side = fronts[0].edge("waist"), fronts[0].edge("armhole"), fronts[0].edge("side")
-    if waist is None or hole is None or side is None:
-        raise CannotStyle(say("This front runs on below the waist: let it out along its seams instead."))
     by_ = job.length("by")
+    if waist is None or hole is None or side is None:
+        return _in_panels(job, fronts, by_)
     bust_dart = next((dart for dart in piece.darts if dart.apex is not None), None)
     home = next((edge for edge in piece.edges if bust_dart in edge.darts), None)
     if bust_dart is None or home is None:
@@ -162,6 +163,21 @@ def bust(job: Job) -> Change:
     said = told("Each half of the front is", by_, "wider at the bust point", "narrower at the bust point")
     levels = ("bust",) if in_waist is not None else ("bust", "waist")
     return changed(job, now, said=(said,), asks=planned_anew(job.garment, now, *levels), stale=("facing",))
+
+
+def _in_panels(job: Job, fronts: list[Half], by_: float) -> Change:
+    """A front without a waist: done at its seam over the bust."""
+    garment, longer = job.garment, 0.0
+    for half in fronts:
+        garment, longer = fuller(garment, Half(garment.piece(half.piece.name), half.hand), by_)
+    said = told("Each half of the front is", by_, "wider at the bust point", "narrower at the bust point")
+    length = told("The middle of the front is", longer, "longer for it", "shorter for it")
+    asks = all_of(
+        planned_more({"bust": 2 * by_}, 1.0),
+        lengths_anew(job.garment, garment),
+        planned_anew(job.garment, garment, "waist", "hip"),
+    )
+    return changed(job, garment, said=(said, length), asks=asks, stale=("facing", "lining"))
 
 
 def _chest_along(half: Half, name: str) -> float:

@@ -327,7 +327,11 @@ def _front_pieces(sheet: Sheet, front: Front, heights: Heights, dart: float, sid
         rows.append(("hip", heights.hip))
     balance = tuple(BalanceLine.across(level, y, notched=False) for level, y in rows)
     grain = Point(front.line + 3, heights.bust + 1), Point(front.line + 3, heights.waist + 2)
-    marks = {"underarm": armpit.moved(shut), "bust_point": Point(front.line, heights.bust)}
+    marks = {
+        "underarm": armpit.moved(shut),
+        "bust_point": Point(front.line, heights.bust),
+        "under_bust": Point(front.line, heights.under_bust),
+    }
     return [
         Piece("side_front", "Bodice side front", aside, "front", balance, marks=marks, grain=grain),
         Piece("front", "Bodice front", centre, "", balance, stands="pair" if opened else "fold", middle="centre_front"),
