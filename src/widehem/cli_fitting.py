@@ -185,11 +185,22 @@ def _alterations(path: Path, rows: list[Any]) -> tuple[Any, ...]:
     """The alterations of a record as steps. Raises UsageError."""
     from widehem.core.design.design import Step
     from widehem.core.setting.option import OptionError
+    from widehem.core.style.operation import OPERATIONS
 
     steps = []
     for number, row in enumerate(rows, 1):
         entry = _object(row, "alterations")
-        step = Step(f"alteration-{number}", str(entry.get("code", "")), dict(_object(entry.get("settings", {}), "settings")))
+        code, names = str(entry.get("code", "")), _object(entry.get("names", {}), "names")
+        if code not in OPERATIONS or OPERATIONS[code].family != "alterations":
+            raise UsageError(
+                f'{path}: alteration {number}: there is no "{code}"; `widehem operations` lists those that begin with alter.'
+            )
+        step = Step(
+            f"alteration-{number}",
+            code,
+            dict(_object(entry.get("settings", {}), "settings")),
+            names={n: str(v) for n, v in names.items()},
+        )
         try:
             for code, value in step.settings.items():
                 step.operation.option(code).check(value)
@@ -199,5 +210,7 @@ def _alterations(path: Path, rows: list[Any]) -> tuple[Any, ...]:
             raise UsageError(
                 f"{path}: alteration {number}: {step.code} has no such setting: {', '.join(o.code for o in step.operation.options)} are there."
             ) from None
+        if unknown := set(names) - set(step.operation.names):
+            raise UsageError(f'{path}: alteration {number}: {step.code} takes no name "{sorted(unknown)[0]}".')
         steps.append(step)
     return tuple(steps)

@@ -29,11 +29,19 @@ class Fitting(CliCase):
         self.assertEqual(data["candidates"]["cannot_reach"][0]["settings"], {"by": 1.2, "part": "back"})
         self.assertEqual({piece["name"] for piece in data["draft"]["pieces"]}, {"back", "front"})
 
+    def test_what_was_cut_in_the_cloth_is_read_from_a_record(self):
+        cut = {"code": "alter.cut", "settings": {"part": "back"}, "names": {"moves": "0 0; 3 0.4; 6 0"}}
+        status, out, err = self.run_cli("fit", self.record(alterations=[cut]))
+        self.assertEqual((status, err), (0, ""))
+        self.assertIn("runs through 3 measured places, 0.4 off at the most", out.decode())
+
     def test_what_is_wrong_in_a_record_is_told(self):
         for more, words in (
             ({"seen": [{"sign": "sneezes"}]}, "no sign of the list"),
             ({"good": ["the weather"]}, "good names"),
-            ({"alterations": [{"code": "alter.none"}]}, 'no operation "alter.none"'),
+            ({"alterations": [{"code": "alter.none"}]}, 'there is no "alter.none"'),
+            ({"alterations": [{"code": "hem.drop"}]}, 'there is no "hem.drop"'),
+            ({"alterations": [{"code": "alter.across", "names": {"moves": "0 1"}}]}, 'takes no name "moves"'),
             ({"alterations": [{"code": "alter.across", "settings": {"size": 3}}]}, "has no such setting"),
             ({"alterations": [{"code": "alter.across", "settings": {"by": 30}}]}, "alteration 1"),
             ({"seen": "all"}, "no list"),

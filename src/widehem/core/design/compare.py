@@ -12,6 +12,7 @@ from widehem.core.pattern.check import Case
 from widehem.core.pattern.checks.body import finished
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
+from widehem.core.pattern.roles import edge_of, plain
 from widehem.core.values import record
 
 WORTH_TELLING = 0.05  # cm, and square cm for areas
@@ -52,7 +53,7 @@ def _rows(group: str, a: dict[str, float], b: dict[str, float], *, area: bool = 
 
 
 def _edges(garment: Garment) -> dict[str, float]:
-    return {f"{piece.name} {edge.name.replace('_', ' ')}": edge.length for piece in garment.pieces for edge in piece.edges}
+    return {edge_of(piece.name, edge.name): edge.length for piece in garment.pieces for edge in piece.edges}
 
 
 def _girths(made: Made) -> dict[str, float]:
@@ -65,12 +66,12 @@ def _darts(garment: Garment) -> dict[str, float]:
     for piece in garment.pieces:
         for edge in piece.edges:
             if edge.darts:
-                found[f"{piece.name} {edge.name}, darts together"] = sum(dart.intake for dart in edge.darts)
+                found[f"{edge_of(piece.name, edge.name)}, darts together"] = sum(dart.intake for dart in edge.darts)
     return found
 
 
 def _areas(garment: Garment) -> dict[str, float]:
-    return {piece.name: piece.area for piece in garment.pieces}
+    return {plain(piece.name): piece.area for piece in garment.pieces}
 
 
 def _middle(piece: Piece, *, end: bool) -> Point:

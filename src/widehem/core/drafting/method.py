@@ -247,10 +247,12 @@ def _draft(
     missing = method.missing(chart, given)
     if missing:
         needs = {need.measure: need.why for need in method.needs}
-        why = "; ".join(needs[code] for code in missing)
+        why, them = "; ".join(needs[code] for code in missing), "it" if len(missing) == 1 else "them"
         raise CannotDraft(
             missing,
-            say(f"{method.name} cannot be drawn without {names(missing)} ({why}): measure it and write it on the chart."),
+            say(
+                f"{method.name} cannot be drawn without {names(missing)} ({why}): measure {them} and write {them} on the chart."
+            ),
         )
     body = method.body(chart) if method.body else chart
     settings = resolved(method, body, given, rules)
