@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from itertools import pairwise
 
-from widehem.core.grading.nest import Nest, Sized
+from widehem.core.grading.nest import Nest
 from widehem.core.grading.size_chart import OUT_IN_NEST, Odd, odd_ones
+from widehem.core.grading.sized import Sized
 from widehem.core.pattern.check import Case
 from widehem.core.pattern.checks.body import Girth, asked_girths, finished
 from widehem.core.pattern.edge import Dart

@@ -11,10 +11,11 @@ from widehem.core.body.chart import Chart
 from widehem.core.design.make import with_garment
 from widehem.core.geometry.points import Point
 from widehem.core.grading.mixing import Field, Source, between, field_of, mixed_moves, mixed_piece, nets_of
-from widehem.core.grading.nest import Nest, Sized
+from widehem.core.grading.nest import Nest
 from widehem.core.grading.propose import shape_differs
 from widehem.core.grading.proposing import with_caps
 from widehem.core.grading.size_chart import SizeChart
+from widehem.core.grading.sized import Sized
 from widehem.core.grading.tables import frame_of
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.body import Girth, asked_girths

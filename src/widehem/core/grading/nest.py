@@ -21,12 +21,9 @@ from widehem.core.grading.own import OwnRule, with_own
 from widehem.core.grading.propose import Proposal, proposed
 from widehem.core.grading.proposing import by_proposal
 from widehem.core.grading.size_chart import SizeChart
+from widehem.core.grading.sized import Sized
 from widehem.core.grading.tables import RuleTable
-from widehem.core.pattern.check import Check, Demand
 from widehem.core.pattern.edge import PatternError
-from widehem.core.pattern.garment import Garment
-from widehem.core.pattern.limits import Limits
-from widehem.core.pattern.wear import Wear
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.shifting.demands import asked_in_size, notches_laid
@@ -66,50 +63,6 @@ class Grading:
     def design_at(self, size: int) -> Design:
         """The design with what is set for a size. Towards the base the setting of the base holds."""
         return broken(self.design, self.breaks, size)
-
-
-@record(frozen=True)
-class Sized:
-    """A garment in a size. made: as any other, so that it is marked, printed and handed over as any other. shifted: how it was moved,
-    where it was."""
-
-    size: int
-    made: Made
-    shifted: Shifted | None = None
-
-    @property
-    def garment(self) -> Garment:
-        return self.made.garment
-
-    @property
-    def demands(self) -> tuple[Demand, ...]:
-        return self.made.demands
-
-    @property
-    def wear(self) -> Wear:
-        return self.made.wear
-
-    @property
-    def limits(self) -> Limits:
-        return self.made.draft.limits
-
-    @property
-    def checks(self) -> tuple[Check, ...]:
-        return self.made.checks
-
-    @property
-    def refused(self) -> tuple[Saying, ...]:
-        """Steps that do not fit this size."""
-        return tuple(one.saying for one in self.made.refused)
-
-    @property
-    def untrue(self) -> tuple[Check, ...]:
-        return tuple(check for check in self.checks if check.verdict == "not")
-
-    @property
-    def fails(self) -> bool:
-        """Whether it is not true in this size, or lacks a step."""
-        return bool(self.refused or self.untrue)
 
 
 @record(frozen=True)

@@ -4,19 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from widehem.core.design.make import with_garment
 from widehem.core.geometry.points import Point
 from widehem.core.grading.size_chart import SizeChart
+from widehem.core.grading.sized import Sized
 from widehem.core.grading.tables import RuleTable, frame_of, kind_of, scales
 from widehem.core.pattern.piece import Piece
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target, place_of, targets
 from widehem.core.values import record
-
-if TYPE_CHECKING:
-    from widehem.core.grading.nest import Sized
 
 
 @record(frozen=True)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import TYPE_CHECKING
 
 from widehem.core.design.make import with_garment
 from widehem.core.drafting.cap import Armhole
@@ -11,14 +10,12 @@ from widehem.core.geometry.points import Point
 from widehem.core.geometry.solve import NoSolutionError, settle
 from widehem.core.grading.apply import Shifted
 from widehem.core.grading.propose import Moves
+from widehem.core.grading.sized import Sized
 from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.shifting.demands import asked_in_size, notches_laid
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target, place_of
-
-if TYPE_CHECKING:
-    from widehem.core.grading.nest import Sized
 
 EVEN = 1e-3  # cm
 

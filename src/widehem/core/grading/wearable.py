@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 
 from widehem.core.grading.cast import Size
-from widehem.core.grading.nest import Nest, Sized
+from widehem.core.grading.nest import Nest
+from widehem.core.grading.sized import Sized
 from widehem.core.pattern.check import Case
 from widehem.core.pattern.checks.body import asked_girths, finished
 
