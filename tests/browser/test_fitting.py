@@ -118,7 +118,7 @@ class Phone(BrowserCase):
         self.complaints.clear()  # that there was no network
         self.context.set_offline(False)
         page.wait_for_selector(".sign h3")
-        self.assertIn("let out by 1.2 cm", self.text(".sign h3"))
+        self.assertIn("let out by 1.2 cm", self.text(".sign h3").replace("\xa0", " "))
         page.reload()
         self.assertTrue(page.locator(".look-ats fieldset:has-text('Armhole') button.is-on").is_visible())
         self.assertEqual(page.locator(".fit-mark").count(), 1)

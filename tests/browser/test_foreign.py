@@ -73,7 +73,7 @@ class Foreign(ForeignCase):
         photo = self.page.evaluate("[...document.images].map(i => [new URL(i.src).pathname, i.naturalWidth]).find(i => i[1])")
         self.assertIsNotNone(photo)
         self.page.goto(self.house(f'<img id="i" src="{self.address}{photo[0]}"><p>theirs</p>'))
-        self.page.wait_for_function("document.getElementById('i').complete")
+        self.page.wait_for_function("() => document.getElementById('i').complete")
         self.assertEqual(self.page.evaluate("document.getElementById('i').naturalWidth"), 0)
         said = self.page.evaluate(
             f"fetch('{self.address}/wearers/1/chart.json', {{credentials: 'include'}}).then(a => a.text()).catch(() => 'refused')"

@@ -146,7 +146,9 @@ class ByKeyboard(TakingCase):
             page.keyboard.press("Enter")
         self.calm()
         self.assertEqual({code: round(v, 4) for code, v in self.chart(12).values.items()}, typed)
-        page.wait_for_function("document.getElementById('hem-checks').innerText.replace(/\\s+/g, ' ').includes('0 of 32')")
+        page.wait_for_function(
+            "() => document.getElementById('hem-checks').innerText.replace(/\\s+/g, ' ').includes('0 of 32')"
+        )
         self.assertIn("Nothing stands out", self.text("#sheet-doubts"))
         self.assertEqual(self.loads, [self.address + "/wearers/12/sheet?list=full"], "nothing of this loaded a page")
         self.assert_quiet()

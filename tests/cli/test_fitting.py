@@ -55,7 +55,7 @@ class Fitting(CliCase):
         file = self.record()
         status, out, err = self.run_cli("toile", "bodice.measured", "--chart", file)
         self.assertEqual(status, 0, err)
-        self.assertIn("Round the body: Least room is", out.decode())
+        self.assertIn("Round the body: The least room, ", out.decode())
         self.assertIn("Nape to waist, back", out.decode())
         status, out, _ = self.run_cli("toile", "waistcoat", "--chart", file, "--format", "json")
         self.assertEqual((status, "stand" in json.loads(out)), (0, True))

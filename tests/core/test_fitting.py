@@ -103,7 +103,7 @@ class Room(unittest.TestCase):
         design = method_design(METHODS["bodice.measured"])
         made = make(design, upper_build("typical"), (Step("a", "alter.side", {"by": -8.0, "level": "waist"}),))
         self.assertIn("does not close there", around(made)[0].saying.text())
-        self.assertEqual(around(drawn("bodice.measured")[1])[0].saying.text(Display("in"))[:14], "Least room is ")
+        self.assertEqual(around(drawn("bodice.measured")[1])[0].saying.text(Display("in"))[:16], "The least room, ")
 
 
 class Behind(unittest.TestCase):

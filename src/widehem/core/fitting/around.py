@@ -10,7 +10,7 @@ from widehem.core.body.chart import Chart, chart_of
 from widehem.core.body.estimates import estimate
 from widehem.core.design.make import Made
 from widehem.core.pattern.piece import Piece
-from widehem.core.pattern.roles import BACK, FRONT
+from widehem.core.pattern.roles import BACK, FRONT, plain
 from widehem.core.units import Saying, say
 from widehem.core.values import record
 
@@ -89,16 +89,26 @@ class Around:
         tight = self.tightest
         if tight is None or tight.room is None:
             return say("The body is not known at any height of this garment: read bust, waist and hip with their heights.")
-        where = _where(tight)
+        where = self._where(tight)
         if tight.room < 0:
             return say(f"{{0u}} less than the body {where}: it does not close there.", -tight.room)
-        return say(f"Least room is {{0u}} {where}.", tight.room)
+        return say(f"The least room, {{0u}}, is {where}.", tight.room)
 
-
-def _where(level: Level) -> str:
-    if level.name:
-        return f"at the {level.name.replace('_', ' ')}"
-    return "above the waist" if level.down < 0 else "below the waist"
+    def _where(self, level: Level) -> str:
+        """At a level that was read, or between which two."""
+        if level.name:
+            return f"at the {plain(level.name)}"
+        above = max((one for one in self.named if one.down < level.down), key=lambda one: one.down, default=None)
+        below = min((one for one in self.named if one.down > level.down), key=lambda one: one.down, default=None)
+        if above is None or below is None:
+            return (
+                f"below the {plain(above.name)}"
+                if above is not None
+                else f"above the {plain(below.name)}"
+                if below is not None
+                else "there"
+            )
+        return f"between {plain(above.name)} and {plain(below.name)}"
 
 
 def around(made: Made) -> tuple[Around, ...]:

@@ -9,6 +9,7 @@ from widehem.core.units import Display
 
 WIDE = 0.4  # of a girth: how far the picture is drawn to each side of its middle
 LETTERS = 0.055  # of the width of the garment: how large names and figures are written
+LEAST_TALL = 0.7  # of its width: a short garment is not drawn larger than a long one
 
 
 def around_svg(found: Around, show: Display) -> tuple[str, str]:
@@ -24,7 +25,8 @@ def around_svg(found: Around, show: Display) -> tuple[str, str]:
     rows += _words(found.named, widest, show, found.tightest, size)
     top, low = levels[0].down, levels[-1].down
     left, wide = widest + 6.5 * size, 2 * widest + 11 * size
-    box = f"{-left:.1f} {top - size:.1f} {wide:.1f} {low - top + 2 * size:.1f}"
+    tall = max(low - top + 2 * size, LEAST_TALL * wide)
+    box = f"{-left:.1f} {(top + low - tall) / 2:.1f} {wide:.1f} {tall:.1f}"
     return "".join(rows), box
 
 
