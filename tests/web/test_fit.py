@@ -8,6 +8,7 @@ from ezdxf.bbox import extents
 from pypdf import PdfReader
 from sqlalchemy import select
 
+from tests.some import some
 from tests.web.case import WebCase
 from widehem.demo.portrait import portrait
 from widehem.store.alterations import alterations_on
@@ -145,13 +146,13 @@ class Before(Fit):
         with self.store.read() as session:
             numbers = [docket.id for docket in session.scalars(select(Docket))]
         told = 0
-        for number in numbers:
+        for number in some(numbers, each=3):
             for view in ("stand", "room", "rounds"):
                 with self.subTest(number, view=view):
                     answer = self.client.get(f"/dockets/{number}/fit/{view}")
                     self.assertIn(answer.status_code, (200, 303))
                     told += b"The least room, " in answer.data
-        self.assertGreater(told, 8)
+        self.assertGreater(told, 3)
         smock = self.docket("Smock of the deckhand")
         page = self.get(f"/dockets/{smock.id}/fit/stand")
         self.assertIn("Across back", page)

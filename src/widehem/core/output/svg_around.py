@@ -9,7 +9,7 @@ from widehem.core.units import Display
 
 WIDE = 0.4  # of a girth: how far the picture is drawn to each side of its middle
 LETTERS = 0.055  # of the width of the garment: how large names and figures are written
-LEAST_TALL = 0.7  # of its width: a short garment is not drawn larger than a long one
+LEAST_TALL = 1.0  # of its width: a short garment is not drawn larger than a long one
 
 
 def around_svg(found: Around, show: Display) -> tuple[str, str]:
