@@ -56,7 +56,7 @@ class Looks(BrowserCase):
         for wide, high in SIZES:
             context = self.browser.new_context(viewport={"width": wide, "height": high}, has_touch=wide < 1100)
             page = context.new_page()
-            for path in some(PAGES, 2 * len(SIZES), 2 * SIZES.index((wide, high)) + 1):
+            for path in some(PAGES, 3 * len(SIZES), 3 * SIZES.index((wide, high)) + 1):
                 page.goto(self.address + path)
                 page.wait_for_timeout(180)  # words of a drawing are laid after the last change of what is seen
                 with self.subTest(path=path, wide=wide):

@@ -319,7 +319,7 @@ class Access(BrowserCase):
     )  # fmt: skip
 
     def test_no_violations_on_any_page(self):
-        for path in some(self.PATHS, 2):
+        for path in some(self.PATHS, 3):
             with self.subTest(path):
                 self.open(path)
                 self.assert_accessible()

@@ -12,7 +12,7 @@ from shapely import LineString, Polygon
 from shapely import Point as Dot
 
 from tests.bodies import upper_build
-from tests.some import tries
+from tests.some import some, tries
 from widehem.core.design.design import Design, Step, method_design
 from widehem.core.design.files import DesignFileError, Named, design_as_json, read_design
 from widehem.core.design.make import armhole_in, make
@@ -290,14 +290,14 @@ class Naming(unittest.TestCase):
         block = make(Design("outline", 1, outlines=Outlined.of(data)), upper_build())
         done = 0
         for piece in block.garment.pieces:
-            for edge in piece.edges:
+            for edge in some(piece.edges, 2):
                 for offer in offers(block.garment, Pointed(piece.name, edge.name, edge.length / 2)):
                     step = Step("s", offer.operation.code, dict(offer.settings), dict(offer.wheres))
                     made = make(Design("outline", 1, steps=(step,), outlines=Outlined.of(data)), upper_build())
                     done += not made.refused
                     self.assertTrue(all(entry.saying.text() for entry in made.refused), offer.operation.code)
                     self.assertTrue(mark_up(made, PLANS["cloth"]).pieces)
-        self.assertGreater(done, 20)
+        self.assertGreater(done, 10)
 
     def test_corners_are_set_and_taken_away(self):
         data = outlined(read_svg(svg(square())).outlines)
