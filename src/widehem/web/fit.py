@@ -18,7 +18,6 @@ from widehem.core.design.make import Made
 from widehem.core.fitting.alteration import GROUPS, About, fitting
 from widehem.core.fitting.learning import Learned, learned
 from widehem.core.output.svg_style import frame_of, over_each_other, over_svg, spread_out
-from widehem.core.pattern.check import Check
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import CM_PER_INCH, Saying
@@ -46,6 +45,7 @@ from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
 from widehem.web.style_state import SETTING, StyleState, fields_of, of_step, read_style, written
+from widehem.web.trial import Trial
 from widehem.web.writing import writing
 
 pages = Blueprint("fit", __name__)
@@ -63,17 +63,6 @@ class Line:
     words: tuple[Saying, ...]
     wrong: Saying | None
     twice: Saying | None
-
-
-@dataclass(frozen=True)
-class Trial:
-    """What an alteration would do. refused: why it does not fit; said: its words; checks: what would not be true any more."""
-
-    step: Step
-    made: Made
-    refused: Saying | None
-    said: tuple[Saying, ...]
-    checks: tuple[Check, ...]
 
 
 @pages.get("/dockets/<int:docket_id>/fit")
@@ -116,12 +105,8 @@ def _tried(work: Work, made: Made, found: Sequence[Alteration], state: StyleStat
         tried = replace(work, alterations=_with(found, step)).made()
     except (OptionError, CannotDraft) as error:
         errors.setdefault("settings", str(error))
-        return Trial(step, made, None, (), ())
-    refused = next((entry.saying for entry in tried.refused if entry.step == step.id), None)
-    said = tuple(note for note, of in zip(tried.notes, tried.told, strict=True) if of == step.id and note != refused)
-    known = {(check.name, check.verdict) for check in made.checks}
-    worse = tuple(c for c in tried.checks if c.verdict != "true" and (c.name, c.verdict) not in known)
-    return Trial(step, tried, refused, said, worse)
+        return Trial(step, made)
+    return Trial.of(step, made, tried)
 
 
 def _names(state: StyleState, errors: dict[str, str]) -> dict[str, str]:

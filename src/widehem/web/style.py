@@ -15,7 +15,6 @@ from widehem.core.design.design import Step
 from widehem.core.design.make import Made, context_of
 from widehem.core.design.words import step_words
 from widehem.core.output.svg_style import change_svg, frame_of, handles_svg, over_each_other, over_svg, spread_out, table_svg
-from widehem.core.pattern.check import Check
 from widehem.core.pattern.roles import ROLES, plain
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
@@ -48,6 +47,7 @@ from widehem.web.here import current_store
 from widehem.web.selvedge import selvedge
 from widehem.web.show import display
 from widehem.web.style_state import StyleState, fields_of, of_step, pointed_words, read_style, where_words, written
+from widehem.web.trial import Trial
 from widehem.web.writing import writing
 
 pages = Blueprint("style", __name__)
@@ -86,17 +86,6 @@ class Chosen:
     words: str
     near: tuple[tuple[str, str], ...]
     lost: Saying | None = None
-
-
-@dataclass
-class Trial:
-    """What a step would do. refused: why it does not fit; checks: what would not be true any more."""
-
-    step: Step
-    made: Made
-    refused: Saying | None
-    said: tuple[Saying, ...]
-    checks: tuple[Check, ...]
 
 
 @pages.get("/dockets/<int:docket_id>/style")
@@ -157,12 +146,8 @@ def _tried(work: Work, made: Made, steps: Sequence[Step], state: StyleState, err
         tried = work.made(replace(work.design(), steps=with_step(steps, step)))
     except OptionError as error:
         errors.setdefault("settings", str(error))
-        return Trial(step, made, None, (), ())
-    refused = next((entry.saying for entry in tried.refused if entry.step == step.id), None)
-    said = tuple(note for note, of in zip(tried.notes, tried.told, strict=True) if of == step.id and note != refused)
-    known = {(check.name, check.verdict) for check in made.checks}
-    worse = tuple(c for c in tried.checks if c.verdict != "true" and (c.name, c.verdict) not in known)
-    return Trial(step, tried, refused, said, worse)
+        return Trial(step, made)
+    return Trial.of(step, made, tried)
 
 
 def _render(

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import io
 from html import escape
-from typing import Any
 
 from reportlab.lib.styles import ParagraphStyle
-from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table
+from reportlab.platypus import Flowable, Paragraph, Table
 
 from widehem.core.grading.cast import CastPlan, Wears
+from widehem.core.output.pdf_leaf import bound, wide_of
 from widehem.core.output.pdf_pen import PLAIN, POINTS_PER_CM, STRONG, load_fonts
 from widehem.core.output.sheets import Paper
 from widehem.core.units import Display
@@ -26,25 +25,14 @@ _RULES = [
 def cast_pdf(title: str, about: str, plan: CastPlan, paper: Paper, show: Display) -> bytes:
     """The plan by size, then who needs a draft of their own; a box before every name."""
     load_fonts()
-    buffer, edge = io.BytesIO(), 1.5 * POINTS_PER_CM
-    document = SimpleDocTemplate(
-        buffer, pagesize=(paper.width * POINTS_PER_CM, paper.height * POINTS_PER_CM), leftMargin=edge, rightMargin=edge, topMargin=edge,
-        bottomMargin=edge, title=title, invariant=1, creator="Wide Hem",
-    )  # fmt: skip
-    wide = (paper.width - 3.0) * POINTS_PER_CM
+    wide = wide_of(paper)
     proven = "Nothing better can be." if plan.proven else "The best found in the time; it is not proven that nothing is better."
     story: list[Flowable] = [Paragraph(escape(title), _TITLE), Paragraph(escape(f"{about} {proven}"), _BODY)]
     for size in plan.sizes:
         story += [Paragraph(escape(size), _PART), _table(plan.wearing(size), wide, show)]
     if plan.own:
         story += [Paragraph("A draft of their own", _PART), _table(plan.own, wide, show)]
-
-    def foot(canvas: Any, _document: object) -> None:
-        canvas.setFont(PLAIN, 8)
-        canvas.drawString(edge, edge * 0.55, f"{title} · lengths in {show.unit} · page {canvas.getPageNumber()}")
-
-    document.build(story, onFirstPage=foot, onLaterPages=foot)
-    return buffer.getvalue()
+    return bound(title, story, paper, show)
 
 
 def _table(rows: tuple[Wears, ...], wide: float, show: Display) -> Table:

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-import io
 from collections.abc import Sequence
 from html import escape
 from typing import Any
 
 from reportlab.lib.styles import ParagraphStyle
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Table
+from reportlab.platypus import Flowable, KeepTogether, Paragraph, Table
 
 from widehem.core.design.costume import Layer, closing_words, goes_over, rounds
 from widehem.core.design.make import Made
 from widehem.core.design.words import step_words
 from widehem.core.marking.made import cut_rows, notions_of
-from widehem.core.output.pdf_pen import FIGURES, PLAIN, POINTS_PER_CM, STRONG, load_fonts
+from widehem.core.output.pdf_leaf import bound, wide_of
+from widehem.core.output.pdf_pen import FIGURES, PLAIN, STRONG, load_fonts
 from widehem.core.output.sheets import Paper
 from widehem.core.units import Display
 from widehem.core.values import record
@@ -43,12 +43,7 @@ class Worn:
 def costume_pdf(title: str, about: str, worn: Sequence[Worn], cautions: Sequence[str], paper: Paper, show: Display) -> bytes:
     """Every computed figure of a costume before the first line is drawn, and its pieces layer by layer. about: whose it is."""
     load_fonts()
-    buffer, edge = io.BytesIO(), 1.5 * POINTS_PER_CM
-    document = SimpleDocTemplate(
-        buffer, pagesize=(paper.width * POINTS_PER_CM, paper.height * POINTS_PER_CM), leftMargin=edge, rightMargin=edge, topMargin=edge,
-        bottomMargin=edge, title=title, invariant=1, creator="Wide Hem",
-    )  # fmt: skip
-    wide = (paper.width - 3.0) * POINTS_PER_CM
+    wide = wide_of(paper)
     story: list[Flowable] = [Paragraph(escape(title), _TITLE), Paragraph(escape(about), _BODY)]
     story += [Paragraph(f"<font name='{STRONG}'>Caution.</font> {escape(line)}", _BODY) for line in cautions]
     layers = [entry.layer for entry in worn]
@@ -64,13 +59,7 @@ def costume_pdf(title: str, about: str, worn: Sequence[Worn], cautions: Sequence
         story += _pieces(made, entry.cloth, wide, show)
         story += _design(made, wide, show)
         story += _figures(made, wide, show)
-
-    def foot(canvas: Any, _document: object) -> None:
-        canvas.setFont(PLAIN, 8)
-        canvas.drawString(edge, edge * 0.55, f"{title} · lengths in {show.unit} · page {canvas.getPageNumber()}")
-
-    document.build(story, onFirstPage=foot, onLaterPages=foot)
-    return buffer.getvalue()
+    return bound(title, story, paper, show)
 
 
 def _cell(text: str) -> Paragraph:

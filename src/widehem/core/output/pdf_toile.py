@@ -3,7 +3,6 @@ fitting."""
 
 from __future__ import annotations
 
-import io
 from collections.abc import Sequence
 from html import escape
 from typing import Any
@@ -11,12 +10,13 @@ from typing import Any
 from reportlab.graphics.shapes import Drawing, Line, Polygon, String
 from reportlab.lib.colors import HexColor
 from reportlab.lib.styles import ParagraphStyle
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Table
+from reportlab.platypus import Flowable, KeepTogether, Paragraph, Table
 
 from widehem.core.fitting.around import Around
 from widehem.core.fitting.stand import StandRow
 from widehem.core.fitting.words import BEFORE, FIRST_ROUND, LATER_ROUNDS
-from widehem.core.output.pdf_pen import PLAIN, POINTS_PER_CM, STRONG, load_fonts
+from widehem.core.output.pdf_leaf import bound, wide_of
+from widehem.core.output.pdf_pen import PLAIN, STRONG, load_fonts
 from widehem.core.output.sheets import Paper
 from widehem.core.units import Display
 
@@ -31,12 +31,7 @@ HIGH, HALF = 150.0, 0.3  # points high at most; of a girth to each side, as the 
 def toile_pdf(title: str, about: str, rows: Sequence[StandRow], curves: Sequence[Around], paper: Paper, show: Display) -> bytes:
     """One or two pages to lay beside the toile."""
     load_fonts()
-    buffer, edge = io.BytesIO(), 1.5 * POINTS_PER_CM
-    document = SimpleDocTemplate(
-        buffer, pagesize=(paper.width * POINTS_PER_CM, paper.height * POINTS_PER_CM), leftMargin=edge, rightMargin=edge, topMargin=edge,
-        bottomMargin=edge, title=title, invariant=1, creator="Wide Hem",
-    )  # fmt: skip
-    wide = (paper.width - 3.0) * POINTS_PER_CM
+    wide = wide_of(paper)
     story: list[Flowable] = [Paragraph(escape(title), _TITLE), Paragraph(escape(about), _BODY)]
     for kind, words in (("read", "The draft was drawn from these"), ("witness", "The draft never looked at these")):
         mine = [row for row in rows if row.kind == kind]
@@ -53,13 +48,7 @@ def toile_pdf(title: str, about: str, rows: Sequence[StandRow], curves: Sequence
         )
     for words, lines in (("Before it is put on", BEFORE), ("The first round", FIRST_ROUND), ("Later rounds", LATER_ROUNDS)):
         story.append(KeepTogether([Paragraph(words, _PART), *(Paragraph(f"□ {escape(line)}", _BODY) for line in lines)]))
-
-    def foot(canvas: Any, _document: object) -> None:
-        canvas.setFont(PLAIN, 8)
-        canvas.drawString(edge, edge * 0.55, f"{title} · lengths in {show.unit} · page {canvas.getPageNumber()}")
-
-    document.build(story, onFirstPage=foot, onLaterPages=foot)
-    return buffer.getvalue()
+    return bound(title, story, paper, show)
 
 
 def _table(rows: Sequence[StandRow], wide: float, show: Display) -> Table:
