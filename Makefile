@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test everything bench wide hold look paper readers pages lint browser-tools clean
+.PHONY: demo serve test everything bench orders wide hold look paper readers pages lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -45,6 +45,9 @@ test: $(VENV)/.dev browser-tools lint  ## set up, run everything
 
 bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
 	$(BIN)/python -m tests.bench
+
+orders: $(VENV)/.dev  ## five hundred random garments through the order of work
+	$(BIN)/python -m tests.orders 500
 
 wide: $(VENV)/.dev  ## two thousand random bodies through every method
 	$(BIN)/python -m tests.wide

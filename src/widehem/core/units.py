@@ -199,6 +199,10 @@ class Display:
         """With the unit: '98.0 cm', '38 5/8 in'."""
         return f"{self.length(cm, places)} {self.unit}"
 
+    def stitch(self, cm: float) -> str:
+        """The length of a stitch as a machine has it: '2.5 mm', '10 to the inch'."""
+        return f"{cm * 10:g} mm" if self.unit == "cm" else f"{CM_PER_INCH / cm:.0f} to the inch"
+
     def other(self) -> Display:
         """The same manner in the other unit."""
         return Display("in" if self.unit == "cm" else "cm", self.fraction)
@@ -228,7 +232,7 @@ class Saying:
     """A sentence with lengths in it, that can be said in either unit.
 
     template: words with {0}, {1} ... for lengths in cm, {0u} for the length with its unit, {0s} for signed,
-    {0f} for one that is chosen finely: a second place where it has one, sixty-fourths.
+    {0f} for one that is chosen finely: a second place where it has one, sixty-fourths; {0m} for a stitch.
     """
 
     template: str
@@ -243,9 +247,11 @@ class Saying:
                 return show.full(value)
             if how == "f":
                 return Display(show.unit, 64).setting(value)
+            if how == "m":
+                return show.stitch(value)
             return show.signed(value) if how == "s" else show.length(value)
 
-        return re.sub(r"\{(\d+)([usf]?)\}", put, self.template)
+        return re.sub(r"\{(\d+)([usfm]?)\}", put, self.template)
 
     def __str__(self) -> str:
         return self.text()

@@ -8,9 +8,11 @@ from collections.abc import Sequence
 from widehem.core.geometry.points import Point
 from widehem.core.marking.piece import MarkedPiece
 from widehem.core.marking.turned_up import surplus
+from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Garment
+from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import edge_of
-from widehem.core.units import Display
+from widehem.core.units import Display, Saying, say
 
 EASED = 0.15  # of its length: more than so much surplus of a hem is not eased in
 
@@ -41,20 +43,20 @@ LEAST = 0.3  # cm of surplus that is told
 
 
 def _hems(pieces: Sequence[MarkedPiece], show: Display) -> list[str]:
-    found = []
-    for marked in pieces:
-        sign = -1.0 if marked.piece.outward(Point(1.0, 0.0)).y > 0 else 1.0
-        for edge in marked.piece.edges:
-            depth = marked.amounts[edge.name]
-            if edge.kind != "hem" or not depth:
-                continue
-            more = surplus(edge, depth, sign)
-            where = edge_of(marked.piece.title.lower(), edge.name)
-            if more > LEAST:
-                how = "ease it in along its edge" if more < EASED * edge.length else "face it, or take a narrower hem"
-                found.append(f"The {where} is {show.full(more)} longer at its edge than where it is sewn: {how}.")
-            elif more < -LEAST:
-                found.append(
-                    f"The {where} is {show.full(-more)} shorter at its edge than where it is sewn: clip it, or face it."
-                )
-    return found
+    rows = [(m.piece, edge, m.amounts[edge.name]) for m in pieces for edge in m.piece.edges]
+    found = [hem_lies(piece, edge, depth) for piece, edge, depth in rows]
+    return [saying.text(show) for saying in found if saying is not None]
+
+
+def hem_lies(piece: Piece, edge: Edge, depth: float) -> Saying | None:
+    """What to do with a hem of this depth, cm, that is longer or shorter at its edge than where it is sewn; None where it lies flat."""
+    if edge.kind != "hem" or not depth:
+        return None
+    more = surplus(edge, depth, -1.0 if piece.outward(Point(1.0, 0.0)).y > 0 else 1.0)
+    where = edge_of(piece.title.lower(), edge.name)
+    if more > LEAST:
+        how = "ease it in along its edge" if more < EASED * edge.length else "face it, or take a narrower hem"
+        return say(f"The {where} is {{0u}} longer at its edge than where it is sewn: {how}.", more)
+    if more < -LEAST:
+        return say(f"The {where} is {{0u}} shorter at its edge than where it is sewn: clip it, or face it.", -more)
+    return None

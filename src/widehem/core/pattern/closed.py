@@ -87,11 +87,13 @@ def shutting(dart: Dart) -> Transform:
 
 @record(frozen=True)
 class Corner:
-    """Where a chain of edges ends: the piece, the edge that follows beyond it, and the inside angle between them, degrees."""
+    """Where a chain of edges ends: the piece, the edge that follows beyond it, and the inside angle between them, degrees.
+    starts: whether that edge starts there, as it runs round its piece."""
 
     piece: Piece
     beyond: Edge
     angle: float
+    starts: bool
 
 
 def _sewn_together(garment: Garment, one: Corner, two: Corner) -> bool:
@@ -133,8 +135,8 @@ def corner_of(garment: Garment, chain: Chain, *, at_end: bool) -> Corner:
     before, after = piece.beside(entry.edge)
     edge = piece.edge(entry.edge)
     if at_end != entry.back:
-        return Corner(piece, after, inside_angle(piece, edge, after))
-    return Corner(piece, before, inside_angle(piece, before, edge))
+        return Corner(piece, after, inside_angle(piece, edge, after), True)
+    return Corner(piece, before, inside_angle(piece, before, edge), False)
 
 
 def inside_angle(piece: Piece, before: Edge, after: Edge) -> float:

@@ -144,7 +144,7 @@ def _with_inside(piece: Piece, part: Piece, name: str, title: str) -> Piece:
         marks={code: mark for code, mark in piece.marks.items() if mark in on},
         diamonds=tuple(diamond for diamond in piece.diamonds if _middle(diamond) in on),
         holes=tuple(hole for hole in piece.holes if hole in on),
-        cloths=piece.cloths if stands == piece.stands else (),
+        cloths=piece.cloths if stands == piece.stands else (), serves=piece.serves,
         grain=_grain(piece, part),
     )  # fmt: skip
 

@@ -39,7 +39,8 @@ class Piece:
     drawn across it. layer: what it is a piece of. stands: a mirrored pair, half of one on the fold, one for one side, or
     once. middle: the edge along the middle of the body, '' when it has none. marks: places of the body on it. grain: where
     it does not follow from the middle. diamonds, lines, holes: darts, lines and eyelets inside it. cloths: what is cut by
-    it, where that is more than one. Raises PatternError.
+    it, where that is more than one. serves: the piece that it lines, faces or stiffens, or is set on, by name. Raises
+    PatternError.
     """
 
     name: str
@@ -56,6 +57,7 @@ class Piece:
     lines: tuple[InnerLine, ...] = ()
     holes: tuple[Point, ...] = ()
     cloths: tuple[Cloth, ...] = ()
+    serves: str = ""
 
     def __post_init__(self) -> None:
         if not self.of:

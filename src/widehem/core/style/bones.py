@@ -9,7 +9,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Opening
-from widehem.core.pattern.inside import InnerLine
+from widehem.core.pattern.inside import OUTER, InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import FRONT
 from widehem.core.pattern.shaping import strip
@@ -102,9 +102,11 @@ def fly(job: Job) -> Change:
     )  # fmt: skip
     name = job.free_piece("fly")
     piece = Piece(
-        name, "Fly", edges, layer="inside", stands="once", grain=(Point(wide / 2, down * 0.2), Point(wide / 2, down * 0.7))
+        name, "Fly", edges, layer="inside", stands="once", grain=(Point(wide / 2, down * 0.2), Point(wide / 2, down * 0.7)),
+        serves=fronts[0][0].name,
     )
     shield = strip(job.free_piece("fly_shield"), "Fly shield", down + 2.0, wide * 2 + 2.0, of="fly_shield", layer="inside")
+    shield = replace(shield, serves=fronts[0][0].name)
     openings = (
         *(o for o in job.garment.openings if o.at != "centre_front"),
         Opening("centre_front", down, "a zip" if job.choice("by") == "zip" else "buttons"),
@@ -116,6 +118,9 @@ def fly(job: Job) -> Change:
         else say(f"{count} buttons of {{0}}, for the fly.", 1.5)
     )
     return Change((*job.garment.pieces, piece, shield), openings=openings, made=(name, shield.name), notions=(what,))
+
+
+ONCE = ("2 on the fold", "1 on the fold")  # the under one of both is another piece
 
 
 @operation(
@@ -130,4 +135,6 @@ def under(job: Job) -> Change:
             say("That is no collar with a neck edge, a front and an outer edge: choose a place on one."), ("collar",)
         )
     made = undercollar(job, piece)
-    return Change((*job.garment.pieces, replace(made, of=piece.of)), made=(made.name,))
+    cloths = tuple(replace(row, cut=row.cut.replace(*ONCE)) if row.cloth == OUTER else row for row in piece.cloths)
+    garment = job.garment.with_piece(piece.with_on_it(cloths=cloths))
+    return Change((*garment.pieces, replace(made, of=piece.of)), made=(made.name,))

@@ -216,6 +216,7 @@ def set_closing(job: Job) -> Change:
         )  # fmt: skip
         lines = tuple(replace(line, name=f"channel_{i}") for i, line in enumerate(lines, 1))
         behind = replace(behind, lines=lines)
+    behind = replace(behind, serves=piece.name)
     openings = (*(o for o in job.garment.openings if o.at != at), Opening(at, down, CLOSED_BY[kind]))
     pieces = tuple(_open_edge(p, at) if p.layer == "shell" and at != "side" else p for p in job.garment.pieces)
     return Change((*pieces, behind), openings=openings, made=(name,), notions=_needs(kind, down))

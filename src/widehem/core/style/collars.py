@@ -96,7 +96,7 @@ def band_collar(job: Job) -> Change:
     piece = _rounded(piece, min(high * 0.6, 2.5))
     seam = Seam(job.free_seam("collar"), "Collar", (SeamEdge(name, "collar_neck"),), chain)
     said = say("The neckline is {0} on each half; the collar stands {1}.", long, high)
-    return _with(job, [piece], [seam], said)
+    return _with(job, [piece], [seam, *_over_lap(job, piece, chain)], said)
 
 
 def _beyond(piece: Piece, lap: float) -> Piece:
@@ -108,6 +108,19 @@ def _beyond(piece: Piece, lap: float) -> Piece:
         piece, edges=(neck, Edge("collar_lap", (Path.through(neck.end, far),), role="neck_seam"), replace(front, parts=(Path.through(far, low),)),
             replace(outer, parts=(Path.through(low, outer.start) + outer.parts[0],)), middle),
     )  # fmt: skip
+
+
+def _over_lap(job: Job, piece: Piece, chain: Chain) -> list[Seam]:
+    """The seam of a stand on the neck of the overlap, where it is carried on over it."""
+    if not piece.has("collar_lap"):
+        return []
+    garment, last = job.garment, chain[-1]
+    end = garment.edge(last).start if last.back else garment.edge(last).end
+    for edge in garment.piece(last.piece).edges_of("neck_lap"):
+        back = edge.end.to(end) < edge.start.to(end)
+        mine, other = (SeamEdge(piece.name, "collar_lap"),), (SeamEdge(last.piece, edge.name, back),)
+        return [Seam(job.free_seam("collar_lap"), f"{piece.title}, on the overlap", mine, other)]
+    return []
 
 
 def _rounded(piece: Piece, radius: float) -> Piece:
@@ -166,6 +179,7 @@ def shirt_collar(job: Job) -> Change:
             (SeamEdge(name, "collar_neck"),),
             (SeamEdge(stand_name, "collar_outer", back=True),),
         ),
+        *_over_lap(job, stand, chain),
     ]
     pieces = [stand, fall_piece]
     if job.choice("under") == "cut":
@@ -213,8 +227,8 @@ def undercollar(job: Job, collar: Piece) -> Piece:
     at = Point((middle.start.x + corner.x) / 2, (middle.start.y + middle.end.y) / 2)
     reach = Point(1.0, 1.0).unit() * (middle.length * 0.35)
     return Piece(
-        name, "Undercollar", edges, name, layer="facing", stands="pair", middle="centre_back", grain=(at - reach, at + reach)
-    )
+        name, "Undercollar", edges, name, layer="facing", stands="pair", middle="centre_back", grain=(at - reach, at + reach), serves=collar.name,
+    )  # fmt: skip
 
 
 OUTER = Option("wide", "Width", "length", 7.0, "at the centre back", 2.0, 30.0, 0.5)

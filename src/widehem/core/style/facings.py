@@ -57,7 +57,7 @@ def face_edge(job: Job) -> Change:
     made = Piece(
         name, f"{piece.title}, facing", ring, piece.of, layer="facing",
             stands=piece.stands if middle or piece.stands != "fold" else "pair",
-        middle=middle, grain=None if middle else _grain(piece, outer, inside, wide),
+        middle=middle, grain=None if middle else _grain(piece, outer, inside, wide), serves=piece.name,
     )  # fmt: skip
     sewn = SeamEdge(piece.name, edge.name), SeamEdge(name, edge.name)
     seam = Seam(free_name((s.name for s in job.garment.seams), f"{name}_seam"), made.title, (sewn[0],), (sewn[1],), faced=True)
@@ -141,7 +141,7 @@ def line_piece(job: Job) -> Change:
     piece = job.at["piece"].piece
     layer: Layer = "lining" if job.choice("layer") == "lining" else "interfacing"
     name = free_name((p.name for p in job.garment.pieces), job.names.get("lining", f"{piece.name}_{layer}"))
-    made = replace(piece, name=name, title=f"{piece.title}, {layer}", layer=layer, cloths=())
+    made = replace(piece, name=name, title=f"{piece.title}, {layer}", layer=layer, cloths=(), serves=piece.name)
     known = {p.name for p in job.garment.pieces} | {name}
     seams = list(job.garment.seams)
     for seam in job.garment.seams:
@@ -178,8 +178,8 @@ def facing_and_lining(job: Job) -> Change:
     parted = part_piece(base, start, end, (line, line), cut, "other", edge.name)
     strip_piece, rest = (parted.new, parted.kept) if parted.new.has(edge.name) else (parted.kept, parted.new)
     made = (
-        replace(strip_piece, name=facing, title=f"{piece.title}, facing", layer="facing", cloths=()),
-        replace(rest, name=lining, title=f"{piece.title}, lining", layer="lining", cloths=(Cloth("lining", _many(piece)),)),
+        replace(strip_piece, name=facing, title=f"{piece.title}, facing", layer="facing", cloths=(), serves=piece.name),
+        replace(rest, name=lining, title=f"{piece.title}, lining", layer="lining", cloths=(Cloth("lining", _many(piece)),), serves=piece.name),
     )
     known = [made[0].edge("facing_inner"), made[1].edge("facing_inner")]
     back = known[0].start.to(known[1].start) > known[0].start.to(known[1].end)

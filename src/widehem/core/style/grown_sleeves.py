@@ -75,6 +75,7 @@ def kimono(job: Job) -> Change:
             edges,
             stands="pair",
             layer="inside",
+            serves=back,
             grain=(Point(side * 0.2, side * 0.2), Point(side * 0.8, side * 0.8)),
         )
         pieces[name] = gusset

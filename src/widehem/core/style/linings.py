@@ -73,12 +73,13 @@ def line_all(job: Job) -> Change:
     for piece in lined:
         copy = piece.with_on_it(
             name=names[piece.name], title=f"{piece.title}, {cloth}", layer=layer, cloths=(Cloth(cloth, _how_many(piece)),), holes=(),
-            lines=tuple(line for line in piece.lines if "pocket" not in line.name),
+            lines=tuple(line for line in piece.lines if "pocket" not in line.name), serves=piece.name,
         )  # fmt: skip
         copy = _shorter(copy, job.length("shorter"))
         made.append(_pleated(copy, job.length("pleat")))
     seams = _again(garment, names, cloth)
-    whole = Garment((*garment.pieces, *made), (*garment.seams, *seams))
+    outside = (_cut_apart(piece, cloth) if piece.name in names else piece for piece in garment.pieces)
+    whole = Garment((*outside, *made), (*garment.seams, *seams))
     if job.length("opening") > 0.5:
         whole = _left_open(whole, made, job.length("opening"))
     count, shorter = ("1 piece" if len(made) == 1 else f"{len(made)} pieces"), job.length("shorter")
@@ -95,6 +96,12 @@ def _is_body(piece: Piece, *, sleeves: bool) -> bool:
     if roles & set(SMALL):
         return False
     return sleeves or not roles & {"cap"}
+
+
+def _cut_apart(piece: Piece, cloth: str) -> Piece:
+    """A piece from which this cloth is not cut any more, as it has a piece of its own."""
+    cloths = tuple(row for row in piece.cloths if row.cloth != cloth)
+    return piece if cloths == piece.cloths else piece.with_on_it(cloths=cloths)
 
 
 def _how_many(piece: Piece) -> str:
@@ -242,7 +249,7 @@ def upper_part(job: Job) -> Change:
         () if kind == "facing" else (Cloth(kind, _how_many(replace(part, stands=piece.stands if part.middle else "pair"))),)
     )
     lines = tuple(_as_far_as(inner, line, part) for inner in part.lines)
-    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=(), lines=lines)
+    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=(), lines=lines, serves=piece.name)
     seams = list(job.garment.seams)
     if kind == "facing":
         for role in ("neck", "armhole"):

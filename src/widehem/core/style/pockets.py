@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from itertools import pairwise
 
+from shapely import Point as SpotOf
+
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between
@@ -30,6 +32,7 @@ DRILLED, HAND, PHONE, CATCH = (
     (8.0, 16.0),
     1.3,
 )  # cm: holes inside the outline; over the hand; a phone; what the needle catches
+EDGE_NEAR = 0.05  # cm
 PLACE = Option(
     "place", "Placed by", "choice", "edge", "what its place is measured from",
     choices=(Choice("edge", "The edge", "its nearer side so far from the place"),
@@ -83,7 +86,7 @@ def patch_pocket(job: Job) -> Change:
     turned = job.length("turned")
     mouth = Edge("pocket_mouth", (shape[0],), (), "hem", role="pocket")
     edges = (mouth, Edge("pocket_edge", (shape[1],), role="pocket", corners=_corners(shape[1])))
-    pocket = Piece(name, f"{piece.title}, pocket", edges, layer="inside", grain=_grain(corner, inwards, wide, high))
+    pocket = Piece(name, f"{piece.title}, pocket", edges, layer="inside", grain=_grain(corner, inwards, wide, high), serves=piece.name)
     if turned:
         pocket = _with_fold(pocket, turned)
     place = InnerLine(
@@ -95,7 +98,16 @@ def patch_pocket(job: Job) -> Change:
     ]
     marked = piece.with_on_it(lines=(*piece.lines, place), holes=(*piece.holes, *inside))
     garment = job.garment.with_piece(marked)
-    return Change((*garment.pieces, pocket), made=(name,), said=_tried(job, wide, high))
+    beyond = _reaches_beyond(piece, shape)
+    over = (say("It reaches {0} beyond the piece: there it is sewn on when the seam is.", beyond),) if beyond > EDGE_NEAR else ()
+    return Change((*garment.pieces, pocket), made=(name,), said=(*_tried(job, wide, high), *over))
+
+
+def _reaches_beyond(piece: Piece, shape: tuple[Path, Path]) -> float:
+    """How far the outline of a pocket lies outside the piece it is set on, cm."""
+    spots = [spot for path in shape for spot in path.flat(0.05)]
+    return max(float(piece.surface.distance(SpotOf(spot.x, spot.y))) for spot in spots)
+
 
 
 def _tried(job: Job, wide: float, high: float) -> tuple[Saying, ...]:
@@ -205,7 +217,7 @@ def seam_pocket(job: Job) -> Change:
         job.garment, SeamEdge(found.piece.name, edge.name), [Notch(f"pocket {n}", at) for n, at in enumerate(sorted(ends), 1)]
     )
     name = job.free_piece("pocket_bag")
-    bag = _bag(name, "Pocket bag", mouth, job.length("deep"), job.length("bag"))
+    bag = replace(_bag(name, "Pocket bag", mouth, job.length("deep"), job.length("bag")), serves=found.piece.name)
     return Change((*garment.pieces, bag), made=(name,))
 
 
@@ -256,6 +268,7 @@ def slant_pocket(job: Job) -> Change:
     for old in job.garment.pieces:
         pieces += [front, corner] if old.name == piece.name else [old]
     bag = _bag(job.free_piece("pocket_bag", "bag"), "Pocket bag", line.length, job.length("bag") * 1.5, job.length("bag"))
+    bag = replace(bag, serves=piece.name)
     said = say("The opening is {0} long; the side part goes {1} on behind it.", line.length, LAP)
     return Change((*pieces, bag), renamed=renamed, made=(name, bag.name), said=(said,))
 
@@ -329,6 +342,7 @@ def welt_pocket(job: Job) -> Change:
     garment = job.garment.with_piece(piece.with_on_it(lines=(*piece.lines, slit)))
     name = job.free_piece("welt")
     welt = strip(name, "Welt", wide + 3.0, job.length("welt") * 2 + 2.0, of=name, layer="inside", stands="pair")
+    welt = replace(welt, serves=piece.name)
     bag = strip(
         job.free_piece("welt_bag"), "Pocket bag", wide + 3.0, job.length("deep"), of="welt_bag", layer="inside", stands="pair"
     )
@@ -336,6 +350,7 @@ def welt_pocket(job: Job) -> Change:
         bag,
         cloths=(Cloth("pocketing", "4, two pairs"),),
         grain=(Point(wide / 2, 2.0), Point(wide / 2, job.length("deep") - 2.0)),
+        serves=piece.name,
     )
     pieces = [*garment.pieces, welt, bag]
     made = [name, bag.name]
@@ -347,7 +362,7 @@ def welt_pocket(job: Job) -> Change:
             Edge("flap_edge", (shape[1],), role="pocket", corners=_corners(shape[1])),
         )
         flap = Piece(job.free_piece("flap"), "Pocket flap", edges, layer="inside", stands="pair", grain=(Point(wide / 2, high * 0.2),
-            Point(wide / 2, high * 0.8)), cloths=(Cloth(OUTER, "4, two pairs"),))  # fmt: skip
+            Point(wide / 2, high * 0.8)), cloths=(Cloth(OUTER, "4, two pairs"),), serves=piece.name)  # fmt: skip
         pieces.append(flap)
         made.append(flap.name)
     return Change(tuple(pieces), made=tuple(made), said=_tried(job, wide, job.length("deep")))

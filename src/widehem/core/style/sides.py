@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Container, Iterable
 from dataclasses import replace
 from typing import Literal
 
@@ -28,9 +28,10 @@ def sides_apart(job: Job) -> Change:
     renamed: dict[EdgeRef, Chain] = {}
     sides: dict[EdgeRef, dict[Hand, SeamEdge]] = {}
     across: set[EdgeRef] = set()
+    pairs = {piece.name for piece in garment.pieces if piece.stands == "pair"}
     for piece in garment.pieces:
         if piece.stands == "pair":
-            both = [_one_of_a_pair(piece, hand) for hand in HANDS]
+            both = [_one_of_a_pair(piece, hand, pairs) for hand in HANDS]
             pieces += both
             for edge in piece.edges:
                 ref = EdgeRef(piece.name, edge.name)
@@ -62,10 +63,11 @@ def _gone(renamed: dict[EdgeRef, Chain]) -> tuple[EdgeRef, ...]:
     return tuple(ref for ref, chain in renamed.items() if not chain)
 
 
-def _one_of_a_pair(piece: Piece, hand: Literal["left", "right"]) -> Piece:
+def _one_of_a_pair(piece: Piece, hand: Literal["left", "right"], pairs: Container[str]) -> Piece:
     made = piece if hand == "right" else piece.moved(OVER)
     cloths = tuple(replace(cloth, cut=cloth.cut.replace("2, a pair", "1")) for cloth in piece.cloths)
-    return replace(made, name=f"{piece.name}_{hand}", title=f"{piece.title}, {hand}", stands=hand, cloths=cloths)
+    return replace(made, name=f"{piece.name}_{hand}", title=f"{piece.title}, {hand}", stands=hand, cloths=cloths,
+        serves=f"{piece.serves}_{hand}" if piece.serves in pairs else piece.serves)  # fmt: skip
 
 
 def _opened_out(piece: Piece) -> tuple[Piece, dict[tuple[str, Hand], str], set[str]]:

@@ -227,7 +227,7 @@ def cuff(job: Job) -> Change:
         behind = strip(
             job.free_piece("placket"), "Sleeve placket", slit + 3.0, 6.0, of="placket", layer="inside", stands="pair"
         )
-        pieces.append(behind)
+        pieces.append(replace(behind, serves=piece.name))
         made_names.append(behind.name)
         notions = (say("2 buttons for the cuffs."),)
     else:

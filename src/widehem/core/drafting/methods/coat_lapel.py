@@ -92,6 +92,7 @@ def facing_of(front: Half, lapel: Lapel, at: Frame, overlap: float, shoulder: fl
         marks={"snp": front.snp},
         grain=grain,
         cloths=(Cloth("cloth", "2, a pair"),),
+        serves="front",
     ), inner
 
 
