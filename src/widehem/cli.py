@@ -13,6 +13,7 @@ from widehem import __version__
 from widehem.cli_designs import add_commands as add_designs
 from widehem.cli_fitting import add_commands as add_fitting
 from widehem.cli_grading import add_commands as add_grading
+from widehem.cli_making import add_commands as add_making
 from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused, hand_over
 from widehem.cli_paper import FORMATS, add_paper, paper_of, wanted
 from widehem.cli_paper import add_commands as add_papers
@@ -55,6 +56,7 @@ def _parser() -> _Parser:
     add_designs(commands, _read_chart, _written)
     add_fitting(commands, _read_chart, _written)
     add_grading(commands)
+    add_making(commands, _read_chart)
     add_papers(commands)
 
     tape = commands.add_parser("tape", help="stand in for a digital tape: send readings to a chart that listens")

@@ -37,7 +37,7 @@ def add_commands(commands: Any, read_chart: Reads, written: Writes) -> None:
     fit.set_defaults(run=lambda arguments: _fit(arguments, read_chart))
 
 
-def _design(text: str) -> tuple[str, Any]:
+def named_or_method(text: str) -> tuple[str, Any]:
     """A design by its name or file, or a block by the code of its method. Raises UsageError."""
     import widehem.core.drafting.methods  # noqa: F401 - registers them
     from widehem.core.design.design import method_design
@@ -56,7 +56,7 @@ def _toile(arguments: argparse.Namespace, read_chart: Reads, written: Writes) ->
     from widehem.core.setting.option import OptionError
     from widehem.core.setting.refusal import CannotDraft
 
-    arguments.title, design = _design(arguments.design)
+    arguments.title, design = named_or_method(arguments.design)
     chart, unit = read_chart(arguments.chart)
     show = Display(unit)
     try:
@@ -106,7 +106,7 @@ def _fit(arguments: argparse.Namespace, read_chart: Reads) -> int:
     from widehem.core.setting.refusal import CannotDraft
 
     record = _record(arguments.record)
-    _, design = _design(str(record.get("design", "")))
+    _, design = named_or_method(str(record.get("design", "")))
     chart, unit = read_chart(arguments.record)
     show = Display(unit)
     try:

@@ -200,7 +200,7 @@ class HandTest(unittest.TestCase):
         self.assertNotIn("cap_front", work.first_of["shoulder"])
 
     def test_a_seam_that_an_opening_takes_whole_is_not_sewn(self):
-        work, order = order_of(garment_of("stays"))
+        _work, order = order_of(garment_of("stays"))
         self.assertNotIn("centre_back", order)
         self.assertIn("fasten.1", order)
 

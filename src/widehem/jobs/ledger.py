@@ -148,6 +148,20 @@ class Ledger:
             rows = {row.id: Job(*row) for row in reading.execute(select(*_SHOWN).where(_job.c.id.in_(ids)))}
         return [rows[name] for name in ids if name in rows]
 
+    def going(self, kind: str, about: str) -> Job | None:
+        """The work of this kind and about this that is not done yet; None where there is none."""
+        mine = (_job.c.kind == kind) & (_job.c.about == about) & _job.c.state.in_(UNFINISHED)
+        with self._engine.connect() as reading:
+            row = reading.execute(select(*_SHOWN).where(mine)).first()
+        return Job(*row) if row is not None else None
+
+    def last(self, kind: str, about: str) -> Job | None:
+        """The work of this kind and about this that was asked for last, as far as it is still told."""
+        mine = (_job.c.kind == kind) & (_job.c.about == about)
+        with self._engine.connect() as reading:
+            row = reading.execute(select(*_SHOWN).where(mine).order_by(_job.c.at.desc()).limit(1)).first()
+        return Job(*row) if row is not None else None
+
     def begin(self, name: str) -> tuple[str, dict[str, Any]] | None:
         """Take a job that waits in hand: its kind and its wish; None when it is stopped, or in hand already."""
         with self._write() as begun:

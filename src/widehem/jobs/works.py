@@ -16,6 +16,7 @@ from widehem.jobs import (  # noqa: F401 - registers their kinds
     daily,
     gallery,
     intake,
+    laying,
     materials,
     nest_files,
     outlines,

@@ -26,9 +26,11 @@ from widehem.store.models import (
     Docket,
     FittingEvent,
     FittingRound,
+    HouseCloth,
     HouseRules,
     HouseSizes,
     HouseTable,
+    LayRow,
     Note,
     Photo,
     Picture,
@@ -41,7 +43,7 @@ from widehem.store.models import (
 FORMAT, VERSION = "widehem-archive", 1
 LARGEST, MOST_ROWS = 60 * 1024 * 1024, 200_000
 PARTS: tuple[type[Base], ...] = (
-    HouseTable, HouseSizes, HouseRules, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, FittingRound, FittingEvent, Note,
+    HouseTable, HouseSizes, HouseRules, HouseCloth, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, FittingRound, FittingEvent, Note, LayRow,
 )  # fmt: skip
 WITH_PICTURES = (Photo, Picture, Traced)
 LEFT_OUT = {"version", "binned_at"}
@@ -50,7 +52,7 @@ BELONGS: Mapping[str, Mapping[str, str]] = {
     "photo": {"wearer_id": "wearer"}, "chart": {"wearer_id": "wearer"}, "reading": {"chart_id": "chart"}, "accepted_doubt": {"chart_id": "chart"},
     "docket": {"production_id": "production", "wearer_id": "wearer", "design_id": "design", "chart_id": "chart", "bodice_id": "docket"},
     "picture": {"production_id": "production"}, "note": {"production_id": "production", "wearer_id": "wearer", "docket_id": "docket", "round_id": "fitting_round"},
-    "fitting_round": {"docket_id": "docket"}, "fitting_event": {"round_id": "fitting_round"},
+    "fitting_round": {"docket_id": "docket"}, "fitting_event": {"round_id": "fitting_round"}, "lay": {"production_id": "production"},
 }  # fmt: skip
 HOUSE = "house-"
 
@@ -87,7 +89,15 @@ def _rows(session: Session, production: Production, *, pictures: bool) -> Iterab
         for code in referred(data or {})
         if code.removeprefix(HOUSE).isdecimal()
     }
+    cloths = {
+        int(code.removeprefix(HOUSE))
+        for docket in dockets
+        for code in (docket.making or {}).get("cloths", {}).values()
+        if code.startswith(HOUSE) and code.removeprefix(HOUSE).isdecimal()
+    }
     found: dict[type[Base], Any] = {
+        HouseCloth: select(HouseCloth).where(HouseCloth.id.in_(cloths)),
+        LayRow: select(LayRow).where(LayRow.production_id == production.id).order_by(LayRow.id),
         HouseTable: select(HouseTable).where(HouseTable.id.in_(tables)),
         HouseSizes: select(HouseSizes).where(HouseSizes.id.in_(graded)),
         HouseRules: select(HouseRules).where(HouseRules.id.in_(graded)),
@@ -293,6 +303,12 @@ def _renumbered(table: str, row: Mapping[str, Any], new: Mapping[str, Mapping[in
             "design": str(new["design"].get(int(code), "")) if code.isdecimal() else "",
         }.get(kind, "")
         values["cast"] = {**values["cast"], "against": f"{kind}:{known}" if known else "sizes:curved"}
+    if table == "docket" and (worn := values.get("making", {}).get("cloths")):
+        here = {name: _here(code, new["house_cloth"]) for name, code in worn.items()}
+        values["making"] = {**values["making"], "cloths": here}
+    if table == "lay":
+        dockets = new["docket"]
+        values["dockets"] = [dockets[n] for n in values.get("dockets", []) if n in dockets]
     if table == "note":
         pictures = new["picture"]
         values["pictures"] = [pictures[n] for n in values.get("pictures", []) if isinstance(n, int) and n in pictures]

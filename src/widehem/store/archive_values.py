@@ -13,6 +13,9 @@ from widehem.core.fitting.alteration import About
 from widehem.core.grading.kept import HowCast, HowGraded
 from widehem.core.grading.size_chart import MOST_SIZES
 from widehem.core.grading.tables import RuleTable
+from widehem.core.making.kept import HowMade
+from widehem.core.making.lay.cloth import OnTable
+from widehem.core.making.lay.kept import MOST_SHAPES, cutout_data, cutout_from, placed_data, placed_from
 from widehem.core.marking.finishes import FINISHES
 from widehem.core.marking.plans import KINDS, PlanError, plan_named
 from widehem.core.marking.wanted import USES
@@ -187,10 +190,49 @@ def _rules(value: Any) -> dict[str, Any]:
     return RuleTable.from_data("archived", "Archived", _fields(value)).as_data()
 
 
+def _making(value: Any) -> dict[str, Any]:
+    return HowMade.from_data(_fields(value)).as_data()
+
+
+def _on_table(value: Any) -> dict[str, Any]:
+    return OnTable(**_fields(value)).data
+
+
+def _shapes(value: Any) -> list[Any]:
+    if not isinstance(value, list) or len(value) > MOST_SHAPES:
+        raise ArchiveError("a list of shapes belongs there.")
+    return [cutout_data(cutout_from(_fields(row))) for row in value]
+
+
+def _placed(value: Any) -> list[Any]:
+    if not isinstance(value, list) or len(value) > MOST_SHAPES:
+        raise ArchiveError("a list of places belongs there.")
+    return placed_data(placed_from(value))
+
+
+def _short_texts(value: Any) -> list[str]:
+    if not isinstance(value, list) or len(value) > MOST_SHAPES or not all(isinstance(v, str) and len(v) <= 40 for v in value):
+        raise ArchiveError("a list of numbers of shapes belongs there.")
+    return list(value)
+
+
+def _stock(value: Any) -> list[Any]:
+    if not isinstance(value, list) or len(value) > MOST:
+        raise ArchiveError("a list of leftovers belongs there.")
+    return [
+        {
+            "name": str(row["name"])[:120], "stock": int(row.get("stock", 0)), "length": float(row["length"]), "cloth": _on_table(row["cloth"]),
+            "placed": _placed(row["placed"]),
+        }
+        for row in map(_fields, value)
+    ]  # fmt: skip
+
+
 CHECKS: Mapping[str, Callable[[Any], Any]] = {
     "house_table.row": _figures, "house_table.formulas": _texts, "design.options": _texts, "design.ease": _texts, "design.steps": _steps,
     "design.outlines": checked, "design_version.data": _design, "docket.options": _texts, "docket.ease": _texts, "docket.house": _house,
     "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _alterations, "docket.marking": _marking,
     "docket.accepted": _accepted, "fitting_event.data": _noted, "docket.stays": _design, "note.pictures": _numbers, "design.grading": _grading, "production.cast": _cast, "house_sizes.sizes": _names, "house_sizes.letters": _names,
-    "house_sizes.rows": _rows_of_sizes, "house_rules.data": _rules,
+    "house_sizes.rows": _rows_of_sizes, "house_rules.data": _rules, "docket.making": _making, "house_cloth.parts": _texts, "house_cloth.own": _texts,
+    "lay.dockets": _numbers, "lay.cloth": _on_table, "lay.shapes": _shapes, "lay.placed": _placed, "lay.rest": _short_texts, "lay.stock": _stock,
 }  # fmt: skip

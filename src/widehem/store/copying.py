@@ -40,6 +40,7 @@ def copy_for(session: Session, docket: Docket, wearer: Wearer, name: str) -> Doc
     made = Docket(
         production_id=wearer.production_id, wearer_id=wearer.id, name=name, bodice_id=bodice,
         armhole=dict(docket.armhole) if own else {}, alterations=list(docket.alterations) if own else [],
+        making={name: value for name, value in docket.making.items() if name != "done"},
         **{column: getattr(docket, column) for column in SAME},
     )  # fmt: skip
     session.add(made)

@@ -29,7 +29,7 @@ from widehem.store.keeping import (
 )
 from widehem.store.models import NEVER_CHANGED, Base
 
-HEAD = "0017"
+HEAD = "0018"
 BUSY_MS = 3000  # waited for somebody else who writes; then the browser says so and sends it again
 MIGRATIONS = Path(__file__).parent / "migrations"
 

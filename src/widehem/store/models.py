@@ -25,6 +25,7 @@ from widehem.store.house_rows import (
     RailPhoto,
 )
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
+from widehem.store.making_rows import HouseCloth, LayRow
 
 __all__ = [
     "NEVER_CHANGED",
@@ -38,6 +39,7 @@ __all__ = [
     "FittingEvent",
     "FittingRound",
     "Heard",
+    "HouseCloth",
     "HouseEase",
     "HouseList",
     "HouseRow",
@@ -48,6 +50,7 @@ __all__ = [
     "IntakeChart",
     "IntakeReading",
     "IntakeWearer",
+    "LayRow",
     "Listening",
     "Note",
     "OnRail",
@@ -256,7 +259,7 @@ class Docket(Base):
 
     chart_id: the chart it is drawn on; None follows the newest. foundation: what the costume is worn over. bodice_id: the
     docket whose armhole a sleeve is drawn for; armhole: that of a garment that exists, as it was typed, in its place. plan, amounts: its plan of allowances, and those of them that are its own; marking: what else is wanted on its
-    pattern, as store.papers reads it. looks:
+    pattern, as store.papers reads it; making: how it is made up, as core.making.kept reads it. looks:
     what was seen when the draft was looked at. accepted: checks
     that are not true and were accepted, by name: why, by whom, and the figure then. due_on: the day it has to be ready; waits:
     what it waits for, '' for nothing; stays: what the design was
@@ -284,6 +287,7 @@ class Docket(Base):
     amounts: Mapped[dict[str, str]] = mapped_column(default=dict)
     paper: Mapped[str] = mapped_column(String(20), default="a4")
     marking: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
+    making: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     looks: Mapped[dict[str, str]] = mapped_column(default=dict)
     accepted: Mapped[dict[str, Any]] = mapped_column(default=dict)
     stays: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))

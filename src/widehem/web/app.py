@@ -48,8 +48,12 @@ from widehem.web import (
     health,
     help,
     house,
+    house_cloths,
+    lay,
+    lay_files,
     listen,
     lists,
+    make,
     materials,
     measure,
     nest_files,
@@ -210,6 +214,10 @@ def create_app(store: Store, at: Door | None = None, copies: Path | None = None,
         fit,
         fit_stand,
         rounds,
+        lay,
+        lay_files,
+        make,
+        house_cloths,
     ):
         app.register_blueprint(station.pages)
     app.register_blueprint(listen.device)

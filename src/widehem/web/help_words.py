@@ -137,6 +137,27 @@ HELP: dict[str, Help] = {
         "Who wears which size, with what is altered, and who needs a draft of their own. It is planned anew when charts change.",
         "Set what a seam lets out, what can be taken in, what a hem takes up; and whether sizes or hours count.",
     ), "The cast"),
+    "lay.index": Help("Lays of cloth", (
+        "Choose a cloth as the pieces name it and the garments that are cut from it: one, a costume, a whole cast. They are laid at once.",
+        "What each takes stands beside it: the length of the lay, with what it shrinks by and rounded up, is what you buy.",
+    ), "Lays of cloth"),
+    "lay.page": Help("A lay", (
+        "The best so far is shown while a better one is sought; stop whenever it is good enough, it is kept.",
+        "Drag a piece, or move it with the arrow keys. It comes to lie where there is room near there, turned only as the grain allows; else it goes back and the figures say why.",
+        "Bars are matched at the first level a piece has, stripes at the middle of the body. What cannot be matched by both seams at once stays yours to judge.",
+    ), "Lays of cloth"),
+    "make.station": Help("The order of work", (
+        "Each step says why it stands where it does, what it waits for, and how it is done. Press Done, or N, when it is.",
+        "Drag a step in the list, or put it before another: where it cannot be sewn, what blocks it is said.",
+        "What has a bar before its number is sewn in one with the step above it, or at one setting of the machine.",
+        "When two sides do not come out even, measure both: the draft knows which of them has changed.",
+    ), "Make"),
+    "make.cloth": Help("By the cloth", (
+        "Say what each cloth of the garment is: how it is marked, sewn and pressed follows, and goes into every step.",
+    ), "Make"),
+    "house_cloths.index": Help("Cloths", (
+        "What a cloth asks for follows from what it is. Copy one, change what it is, or write your own words over the usual.",
+    ), "Make"),
     "rail.index": Help("The rail", (
         "Finished garments with what they measure. Choose a wearer: what fits comes first, with what has to be altered.",
         "The ease a garment wants is that which it has over its wearer; without any it fits a body of just its measures.",

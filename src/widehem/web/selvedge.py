@@ -106,4 +106,15 @@ def selvedge(
                 station == "fit",
             )
         )
+        made = len(docket.making.get("done", ())) if docket.making else 0
+        found.append(
+            Station(
+                "Make",
+                url_for("make.station", docket_id=docket.id),
+                "bare" if missing or not (made or docket.finished_on) else "done" if docket.finished_on else "half",
+                words if station == "make" else f"{made} step{'s' if made != 1 else ''} done" if made else "",
+                "6",
+                station == "make",
+            )
+        )
     return Selvedge(wearer.production, wearer, tuple(found))

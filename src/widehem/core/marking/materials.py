@@ -43,14 +43,15 @@ def needs_of(pattern: Pattern) -> Needs:
     for marked in pattern.pieces:
         area = Polygon(marked.cut).area
         for cloth in cloths_of(marked.piece, pattern.wanted.plan.use):
-            count, halves = _how_often(cloth.cut), 2 if "fold" in cloth.cut and marked.mirror is None else 1
+            count, halves = how_often(cloth.cut), 2 if "fold" in cloth.cut and marked.mirror is None else 1
             pieces, room = found.get(cloth.cloth, (0, 0.0))
             found[cloth.cloth] = pieces + count, room + area * count * halves
     rows = tuple(Material(name, pieces, area) for name, (pieces, area) in found.items())
     return Needs(rows, tuple((line, 1) for line in pattern.notions))
 
 
-def _how_often(cut: str) -> int:
+def how_often(cut: str) -> int:
+    """How often a piece is cut, by the words of its cutting list."""
     number = NUMBER.match(cut)
     return int(number[1]) if number else 1
 

@@ -255,6 +255,12 @@ def _over_the_fold(piece: Piece) -> Transform | None:
 TOUCH = 1e-4  # cm that both halves of a piece go over the fold, so that they are one
 
 
+def opened_cut(marked: MarkedPiece) -> tuple[Point, ...]:
+    """The cutting line of the whole piece, where half of it is drawn to a fold; as it is, where all of it is drawn."""
+    mirror = None if marked.mirror is not None else _over_the_fold(marked.piece)
+    return marked.cut if mirror is None else _both(marked.cut, mirror)
+
+
 def _both(points: Sequence[Point], mirror: Transform) -> tuple[Point, ...]:
     """A ring with its mirror as one."""
     halves = [Polygon(points), Polygon([p.moved(mirror) for p in points])]

@@ -9,18 +9,16 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Any
 
 import numpy as np
-from PIL import Image, ImageDraw
 from shapely import Polygon
 
+from widehem.core.geometry.cells import free_places, smooth_size, touched_cells
 from widehem.core.geometry.points import Point
 from widehem.core.values import record
 
 CELL = 1.0  # cm of paper, about
 MANY = 10_000  # cm² of pieces at which cells begin to be larger
-FINE = 4  # parts of a cell in which an outline is drawn
 GAP = 0.6  # cm between two pieces, at the least
 SHEET, PARTED, DOWN = 1000.0, 30.0, 1.0  # what a new sheet costs, another one under the piece, a row of cells further down
 Ring = tuple[tuple[float, float], ...]
@@ -82,11 +80,11 @@ def _lay(
     for number in sorted(range(len(rings)), key=lambda n: -areas[n]):
         deepest = max(shape.cells.shape[0] for shape in shapes[number])
         part = field[: min(high, length + deepest + 1)]
-        size = _smooth(part.shape[0]), _smooth(wide)
+        size = smooth_size(part.shape[0]), smooth_size(wide)
         spectrum = np.fft.rfft2(part, s=size)
         best: tuple[float, int, int, _Shape] | None = None
         for shape in shapes[number]:
-            free = _free(part.shape, spectrum, size, shape.cells)
+            free = free_places(part.shape, spectrum, size, shape.cells)
             cost = _costs(shape.cells, part.shape, tile, used, length)
             found = _cheapest(cost, free, shape)
             if found is not None and (best is None or found[0] < best[0]):
@@ -109,39 +107,14 @@ def _shape(ring: Ring, cell: tuple[float, float], turned: int) -> _Shape:
     points = [quarter(spot, turned) for spot in ring]
     left, top = min(x for x, _ in points), min(y for _, y in points)
     grown = Polygon([(x - left, y - top) for x, y in points]).buffer(GAP / 2, quad_segs=2)
-    near, high, far, low = grown.bounds
-    across, down = (math.ceil((far - near) / cell[0]), math.ceil((low - high) / cell[1]))
-    picture = Image.new("1", (across * FINE, down * FINE))
-    fine = [((x - near) / cell[0] * FINE, (y - high) / cell[1] * FINE) for x, y in grown.exterior.coords]
-    ImageDraw.Draw(picture).polygon(fine, fill=1, outline=1)
-    cells = np.asarray(picture).reshape(down, FINE, across, FINE).any(axis=(1, 3)).astype(np.float32)
-    return _Shape(np.asarray(cells), -near, -high, turned)
+    near, high, _, _ = grown.bounds
+    return _Shape(touched_cells(grown, cell), -near, -high, turned)
 
 
 def quarter(spot: tuple[float, float], turned: int) -> tuple[float, float]:
     """A spot turned by so many quarters about the origin."""
     x, y = spot
     return ((x, y), (-y, x), (-x, -y), (y, -x))[turned]
-
-
-def _smooth(least: int) -> int:
-    """The next size whose spectrum is quickly found."""
-    while True:
-        rest = least
-        for prime in (2, 3, 5):
-            while rest % prime == 0:
-                rest //= prime
-        if rest == 1:
-            return least
-        least += 1
-
-
-def _free(field: tuple[int, int], spectrum: Any, size: tuple[int, int], cells: np.ndarray) -> np.ndarray:
-    """Where a shape's upper left cell may lie: on nothing, and inside the field."""
-    h, w = cells.shape
-    over = np.fft.irfft2(spectrum * np.conj(np.fft.rfft2(cells, s=size)), s=size)
-    free: np.ndarray = over[: field[0] - h + 1, : field[1] - w + 1] < 0.5
-    return free
 
 
 def _costs(

@@ -47,33 +47,35 @@ def pattern_plot(pattern: Pattern, paper: Paper, scale: float = 1.0) -> Plot:
         )
     length = layout.height * scale + HEAD + EDGE
     rows = [
-        "IN;", f"PS{_unit(length / paper.stretch[1])},{_unit(max(paper.width, layout.width * scale + 2 * EDGE))};", "PA;", "SP1;",
+        "IN;", f"PS{plot_unit(length / paper.stretch[1])},{plot_unit(max(paper.width, layout.width * scale + 2 * EDGE))};", "PA;", "SP1;",
         *_test(pattern, paper, scale), *_work(layout, paper, scale), "PU;", "SP0;", "PG;",
     ]  # fmt: skip
     return Plot("\n".join(rows).encode("ascii", "replace"), length)
 
 
-def _unit(cm: float) -> int:
+def plot_unit(cm: float) -> int:
+    """A length in the units of the plotter."""
     return round(cm * PER_CM)
 
 
 def _place(spot: Point, paper: Paper) -> str:
     """A spot of the paper, x across it and y along the roll, cm, as the plotter takes it."""
     wide, high = paper.stretch
-    return f"{_unit((spot[1] + EDGE) / high)},{_unit((spot[0] + EDGE) / wide)}"
+    return f"{plot_unit((spot[1] + EDGE) / high)},{plot_unit((spot[0] + EDGE) / wide)}"
 
 
-def _line(points: Sequence[Point], paper: Paper) -> str:
+def plot_line(points: Sequence[Point], paper: Paper) -> str:
+    """A line over spots of the paper, x across it and y along the roll, cm."""
     first, *rest = (_place(point, paper) for point in points)
     return f"PU{first};PD{','.join(rest)};"
 
 
 def _test(pattern: Pattern, paper: Paper, scale: float) -> Iterator[str]:
     side = TEST_CM
-    yield _line([Point(0, 0), Point(side, 0), Point(side, side), Point(0, side), Point(0, 0)], paper)
+    yield plot_line([Point(0, 0), Point(side, 0), Point(side, side), Point(0, side), Point(0, 0)], paper)
     yield f"SP{PENS['words']};"
     for row, text in enumerate((title_of(pattern), scale_words(scale), "the square has to be 5 cm on every side")):
-        yield from _written(Words(text, Point(side + 1 + 0.25 * len(text), 1.2 + row * 1.2), 0.5), paper)
+        yield plot_words(Words(text, Point(side + 1 + 0.25 * len(text), 1.2 + row * 1.2), 0.5), paper)
 
 
 def _work(layout: Layout, paper: Paper, scale: float) -> Iterator[str]:
@@ -91,24 +93,24 @@ def _marks(ink: Iterable[Ink], paper: Paper, scale: float) -> Iterator[str]:
     for mark in ink:
         if isinstance(mark, Stroke):
             points = [p for n, path in enumerate(mark.paths) for p in path.flat(FLAT)[1 if n else 0 :]]
-            yield _line([_on_paper(p, scale) for p in points], paper)
+            yield plot_line([_on_paper(p, scale) for p in points], paper)
         elif isinstance(mark, Dot):
             at, radius = mark.middle, mark.radius
             ring = [at + Point(math.cos(a), math.sin(a)) * radius for n in range(ROUND + 1) for a in (2 * math.pi * n / ROUND,)]
-            yield _line([_on_paper(p, scale) for p in ring], paper)
+            yield plot_line([_on_paper(p, scale) for p in ring], paper)
         else:
-            yield from _written(Words(mark.text, _on_paper(mark.at, scale), mark.size * scale, mark.turn), paper)
+            yield plot_words(Words(mark.text, _on_paper(mark.at, scale), mark.size * scale, mark.turn), paper)
 
 
 def _on_paper(spot: Point, scale: float) -> Point:
     return Point(spot[0] * scale, spot[1] * scale + HEAD)
 
 
-def _written(words: Words, paper: Paper) -> Iterator[str]:
+def plot_words(words: Words, paper: Paper) -> str:
     """A line of words about its middle. The roll lies on its side, so what reads across it is written upwards."""
     angle = math.radians(90 - words.turn)
-    yield f"PU{_place(words.at, paper)};DI{math.cos(angle):.4f},{math.sin(angle):.4f};"
-    yield f"SI{words.size * 0.6:.3f},{words.size * 0.72:.3f};LO4;LB{_plain(words.text)}{ETX}"
+    turned = f"PU{_place(words.at, paper)};DI{math.cos(angle):.4f},{math.sin(angle):.4f};"
+    return f"{turned}\nSI{words.size * 0.6:.3f},{words.size * 0.72:.3f};LO4;LB{_plain(words.text)}{ETX}"
 
 
 def _plain(text: str) -> str:
