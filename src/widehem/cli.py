@@ -13,8 +13,8 @@ from widehem import __version__
 from widehem.cli_designs import add_commands as add_designs
 from widehem.cli_fitting import add_commands as add_fitting
 from widehem.cli_grading import add_commands as add_grading
-from widehem.cli_making import add_commands as add_making
 from widehem.cli_house import BAD_INPUT, FINE, REFUSED, UsageError, add_commands, excused, hand_over
+from widehem.cli_making import add_commands as add_making
 from widehem.cli_paper import FORMATS, add_paper, paper_of, wanted
 from widehem.cli_paper import add_commands as add_papers
 from widehem.core.units import METRIC, Unit, as_unit

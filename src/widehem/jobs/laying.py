@@ -6,25 +6,28 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from widehem.core.making.lay.cloth import WIDTHS, LayError, OnTable
 from widehem.core.making.lay.cutouts import Cutout, cutouts, too_wide
 from widehem.core.making.lay.kept import cutout_data, placed_data
 from widehem.core.making.lay.placed import Lay
-from widehem.core.making.lay.search import laying
+from widehem.core.making.lay.search import Leftover, laying, on_leftovers
 from widehem.core.marking.made import mark_up
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display
 from widehem.jobs.keys import garment, key
 from widehem.jobs.kinds import At, JobError, StoppedError, kind
+from widehem.store.cloths import cloth_of, cloths, how_made
 from widehem.store.journal import tell
-from widehem.store.lays import keep_lay
+from widehem.store.lays import OnStock, keep_lay
 from widehem.store.making import Work, find_work
-from widehem.store.models import LayRow, Production
+from widehem.store.models import LayRow, Production, Stock
 from widehem.store.papers import wanted_of
 
 LAY, WIDE = "lay", "lay widths"
@@ -83,25 +86,52 @@ def lay_cloth(at: At, wish: dict[str, Any]) -> dict[str, Any]:
             raise JobError("This lay was deleted meanwhile.")
         works, material, table = works_of(session, row.dockets), row.material, OnTable(**row.cloth)
         name = row.name
+        left = leftovers(session, works, material, table) if wish.get("stock") else []
     show = Display(wish["unit"], wish["fraction"])
     shapes, cannot = shapes_of(works, material, table, show)
-    _may_lie(shapes, cannot, material, table, show)
-    best = _looked_for(at, wish, shapes, table)
+    on_stock, rest = _on_stock(at, wish, shapes, left)
+    _may_lie(rest, cannot, material, table, show, nothing=not shapes)
+    best = _looked_for(at, wish, rest, table) if rest else Lay(table, (), ())
     with at.store.write(wish.get("by", "")) as session:
         row = session.get(LayRow, wish["lay"])
         production = session.get(Production, row.production_id) if row is not None else None
         if row is None or production is None:
             raise JobError("This lay was deleted meanwhile.")
-        keep_lay(row, shapes, best, (), drawn_mark(works, material))
+        keep_lay(row, shapes, best, on_stock, drawn_mark(works, material))
         tell(session, f"Laid {name}: {show.full(best.to_buy, 0)} to buy.", production)
     return {"lay": wish["lay"]}
 
 
-def _may_lie(shapes: Sequence[Cutout], cannot: Sequence[str], material: str, table: OnTable, show: Display) -> None:
+def leftovers(session: Session, works: Sequence[Work], material: str, table: OnTable) -> list[tuple[int, Leftover]]:
+    """The pieces of cloth in the stock that a material could be cut from, each laid as the new cloth is."""
+    known = cloths(session)
+    codes = {cloth_of(how_made(work.docket), material, known).code for work in works}
+    found = []
+    for row in session.scalars(select(Stock).where(Stock.kind == "cloth", Stock.cloth.in_(codes))):
+        try:
+            found.append((row.id, Leftover(row.name, row.length * (1 - row.shrinks / 100), replace(table, width=row.width))))
+        except LayError:
+            continue
+    return found
+
+
+def _on_stock(at: At, wish: dict[str, Any], shapes: Sequence[Cutout], left: Sequence[tuple[int, Leftover]]) -> tuple[list[OnStock], list[Cutout]]:
+    """What lies on leftovers, and what is still to be laid."""
+    if not left:
+        return [], list(shapes)
+    at.step(0, int(wish["seconds"]))
+    numbers = {id(piece): number for number, piece in left}
+    used, rest = on_leftovers(shapes, [piece for _, piece in left])
+    return [OnStock(numbers[id(piece)], piece.name, piece.length, lay) for piece, lay in used], rest
+
+
+def _may_lie(
+    shapes: Sequence[Cutout], cannot: Sequence[str], material: str, table: OnTable, show: Display, *, nothing: bool
+) -> None:
     """Raises JobError, in the words of the maker, for what cannot be laid."""
     if cannot:
         raise JobError(f"{cannot[0]} cannot be drawn as it is kept: its draft says why.")
-    if not shapes:
+    if nothing:
         raise JobError(f"Nothing is cut from {material} any more.")
     wide = too_wide(shapes, table)
     if wide:

@@ -15,6 +15,7 @@ from widehem.jobs import (  # noqa: F401 - registers their kinds
     cast_files,
     daily,
     gallery,
+    hours,
     intake,
     laying,
     materials,

@@ -20,6 +20,7 @@ from widehem.store.journal import columns_of, tell, true_value, values_of
 from widehem.store.models import (
     AcceptedDoubt,
     Base,
+    Book,
     ChartRow,
     DesignRow,
     DesignVersion,
@@ -43,7 +44,7 @@ from widehem.store.models import (
 FORMAT, VERSION = "widehem-archive", 1
 LARGEST, MOST_ROWS = 60 * 1024 * 1024, 200_000
 PARTS: tuple[type[Base], ...] = (
-    HouseTable, HouseSizes, HouseRules, HouseCloth, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, FittingRound, FittingEvent, Note, LayRow,
+    HouseTable, HouseSizes, HouseRules, HouseCloth, DesignRow, DesignVersion, Traced, Production, Wearer, Photo, ChartRow, ReadingRow, AcceptedDoubt, Docket, Picture, FittingRound, FittingEvent, Note, LayRow, Book,
 )  # fmt: skip
 WITH_PICTURES = (Photo, Picture, Traced)
 LEFT_OUT = {"version", "binned_at"}
@@ -52,7 +53,7 @@ BELONGS: Mapping[str, Mapping[str, str]] = {
     "photo": {"wearer_id": "wearer"}, "chart": {"wearer_id": "wearer"}, "reading": {"chart_id": "chart"}, "accepted_doubt": {"chart_id": "chart"},
     "docket": {"production_id": "production", "wearer_id": "wearer", "design_id": "design", "chart_id": "chart", "bodice_id": "docket"},
     "picture": {"production_id": "production"}, "note": {"production_id": "production", "wearer_id": "wearer", "docket_id": "docket", "round_id": "fitting_round"},
-    "fitting_round": {"docket_id": "docket"}, "fitting_event": {"round_id": "fitting_round"}, "lay": {"production_id": "production"},
+    "fitting_round": {"docket_id": "docket"}, "fitting_event": {"round_id": "fitting_round"}, "lay": {"production_id": "production"}, "book": {"wearer_id": "wearer"},
 }  # fmt: skip
 HOUSE = "house-"
 
@@ -97,6 +98,7 @@ def _rows(session: Session, production: Production, *, pictures: bool) -> Iterab
     }
     found: dict[type[Base], Any] = {
         HouseCloth: select(HouseCloth).where(HouseCloth.id.in_(cloths)),
+        Book: select(Book).where(Book.wearer_id.in_(people)).order_by(Book.id),
         LayRow: select(LayRow).where(LayRow.production_id == production.id).order_by(LayRow.id),
         HouseTable: select(HouseTable).where(HouseTable.id.in_(tables)),
         HouseSizes: select(HouseSizes).where(HouseSizes.id.in_(graded)),
@@ -309,6 +311,11 @@ def _renumbered(table: str, row: Mapping[str, Any], new: Mapping[str, Mapping[in
     if table == "lay":
         dockets = new["docket"]
         values["dockets"] = [dockets[n] for n in values.get("dockets", []) if n in dockets]
+        values["stock"] = [{**entry, "stock": 0} for entry in values.get("stock", [])]  # that house's shelf is not here
+    if table == "book":
+        pictures = new["picture"]
+        shots = [[pictures[n], *rest] for n, *rest in values.get("data", {}).get("shots", []) if n in pictures]
+        values["data"] = {**values.get("data", {}), "shots": shots}
     if table == "note":
         pictures = new["picture"]
         values["pictures"] = [pictures[n] for n in values.get("pictures", []) if isinstance(n, int) and n in pictures]

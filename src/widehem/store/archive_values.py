@@ -13,6 +13,8 @@ from widehem.core.fitting.alteration import About
 from widehem.core.grading.kept import HowCast, HowGraded
 from widehem.core.grading.size_chart import MOST_SIZES
 from widehem.core.grading.tables import RuleTable
+from widehem.core.making.book import CostumeBook
+from widehem.core.making.calendar import Plan
 from widehem.core.making.kept import HowMade
 from widehem.core.making.lay.cloth import OnTable
 from widehem.core.making.lay.kept import MOST_SHAPES, cutout_data, cutout_from, placed_data, placed_from
@@ -194,6 +196,14 @@ def _making(value: Any) -> dict[str, Any]:
     return HowMade.from_data(_fields(value)).as_data()
 
 
+def _book(value: Any) -> dict[str, Any]:
+    return CostumeBook.from_data(_fields(value)).as_data()
+
+
+def _days(value: Any) -> dict[str, Any]:
+    return Plan.from_data(_fields(value)).as_data()
+
+
 def _on_table(value: Any) -> dict[str, Any]:
     return OnTable(**_fields(value)).data
 
@@ -234,5 +244,5 @@ CHECKS: Mapping[str, Callable[[Any], Any]] = {
     "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _alterations, "docket.marking": _marking,
     "docket.accepted": _accepted, "fitting_event.data": _noted, "docket.stays": _design, "note.pictures": _numbers, "design.grading": _grading, "production.cast": _cast, "house_sizes.sizes": _names, "house_sizes.letters": _names,
     "house_sizes.rows": _rows_of_sizes, "house_rules.data": _rules, "docket.making": _making, "house_cloth.parts": _texts, "house_cloth.own": _texts,
-    "lay.dockets": _numbers, "lay.cloth": _on_table, "lay.shapes": _shapes, "lay.placed": _placed, "lay.rest": _short_texts, "lay.stock": _stock,
+    "book.data": _book, "production.plan": _days, "lay.dockets": _numbers, "lay.cloth": _on_table, "lay.shapes": _shapes, "lay.placed": _placed, "lay.rest": _short_texts, "lay.stock": _stock,
 }  # fmt: skip

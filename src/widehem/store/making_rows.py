@@ -1,12 +1,12 @@
-"""The tables of cutting and making: lays of cloth, and cloths as the house has them."""
+"""The tables of cutting and making: lays of cloth, cloths as the house has them, the stock, books of costumes, exercises done."""
 
 from __future__ import annotations
 
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import ForeignKey, String
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy import ForeignKey, LargeBinary, String, UniqueConstraint
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from widehem.store.base import Base, now
 
@@ -52,3 +52,59 @@ class HouseCloth(Base):
     def code(self) -> str:
         """The code a garment keeps."""
         return f"house-{self.id}"
+
+
+class Stock(Base):
+    """Cloth or notions in the house. kind: cloth or notion; cloth: what cloth it is, by its code; length, width: cm, of a cloth; count: of
+    a notion; shrinks: per cent, 0 when it is shrunk already; price: for a metre, or each."""
+
+    __tablename__ = "stock"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(10), default="cloth")
+    name: Mapped[str] = mapped_column(String(120))
+    cloth: Mapped[str] = mapped_column(String(40), default="")
+    length: Mapped[float] = mapped_column(default=0.0)
+    width: Mapped[float] = mapped_column(default=0.0)
+    count: Mapped[int] = mapped_column(default=0)
+    shrinks: Mapped[float] = mapped_column(default=0.0)
+    price: Mapped[float] = mapped_column(default=0.0)
+    place: Mapped[str] = mapped_column(String(120), default="")
+    words: Mapped[str] = mapped_column(String(400), default="")
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    photo: Mapped[StockPhoto | None] = relationship(cascade="all, delete-orphan", passive_deletes=True)
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+
+class StockPhoto(Base):
+    """A small picture of something in the stock, drawn anew from what was sent."""
+
+    __tablename__ = "stock_photo"
+    stock_id: Mapped[int] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"), primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+
+
+class Book(Base):
+    """The book of a costume: of one wearer, by the name of the costume. data: as core.making.book reads it."""
+
+    __tablename__ = "book"
+    __table_args__ = (UniqueConstraint("wearer_id", "costume"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    wearer_id: Mapped[int] = mapped_column(ForeignKey("wearer.id", ondelete="CASCADE"))
+    costume: Mapped[str] = mapped_column(String(80))
+    data: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    version: Mapped[int] = mapped_column(default=1)
+    __mapper_args__ = {"version_id_col": version}
+
+
+class Practice(Base):
+    """One exercise somebody did. person: as they wrote their name; exercise: what it was, made again from it; right: whether it was found;
+    data: what was answered."""
+
+    __tablename__ = "practice"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    person: Mapped[str] = mapped_column(String(60), index=True)
+    exercise: Mapped[str] = mapped_column(String(80))
+    right: Mapped[bool]
+    data: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    created_at: Mapped[datetime] = mapped_column(default=now)

@@ -25,12 +25,13 @@ from widehem.store.house_rows import (
     RailPhoto,
 )
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
-from widehem.store.making_rows import HouseCloth, LayRow
+from widehem.store.making_rows import Book, HouseCloth, LayRow, Practice, Stock, StockPhoto
 
 __all__ = [
     "NEVER_CHANGED",
     "AcceptedDoubt",
     "Base",
+    "Book",
     "ChartRow",
     "DesignRow",
     "DesignVersion",
@@ -56,10 +57,13 @@ __all__ = [
     "OnRail",
     "Photo",
     "Picture",
+    "Practice",
     "Printer",
     "Production",
     "RailPhoto",
     "ReadingRow",
+    "Stock",
+    "StockPhoto",
     "Traced",
     "Wearer",
     "now",
@@ -67,13 +71,15 @@ __all__ = [
 
 
 class Production(Base):
-    """A production and the company that makes it. cast: how its cast is planned: against which sizes, how far is altered."""
+    """A production and the company that makes it. cast: how its cast is planned: against which sizes, how far is altered. plan: its days,
+    and what is bought, as core.making.calendar reads it."""
 
     __tablename__ = "production"
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120))
     company: Mapped[str] = mapped_column(String(120), default="")
     cast: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
+    plan: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     created_at: Mapped[datetime] = mapped_column(default=now)
     binned_at: Mapped[datetime | None]
     wearers: Mapped[list[Wearer]] = relationship(

@@ -10,6 +10,7 @@ from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
 from widehem.store.bin import DAYS
+from widehem.store.books import pictures_in_books
 from widehem.store.models import Docket, Note, Picture, Production, Wearer, now
 
 Noted = Production | Wearer | Docket
@@ -84,9 +85,9 @@ def noted_on(session: Session, note: Note) -> Noted | None:
 
 
 def let_pictures_go(session: Session) -> int:
-    """Let go for good of pictures that no note has shown for thirty days; how many."""
+    """Let go for good of pictures that no note and no book has shown for thirty days; how many."""
     old = select(Picture.id).where(Picture.created_at < now() - timedelta(days=DAYS))
-    shown = {number for pictures in session.scalars(select(Note.pictures)) for number in pictures}
+    shown = {number for pictures in session.scalars(select(Note.pictures)) for number in pictures} | pictures_in_books(session)
     gone = [number for number in session.scalars(old) if number not in shown]
     for row in _rows(session, gone):
         session.delete(row)

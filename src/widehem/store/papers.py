@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from widehem.core.days import day_in, day_words
 from widehem.core.design.make import Made
+from widehem.core.making.care import by_use
 from widehem.core.marking.finishes import FINISHES
 from widehem.core.marking.house import amounts_for
 from widehem.core.marking.labels import Heading
@@ -52,10 +53,16 @@ def heading(docket: Docket, show: Display, zone: tzinfo | None, checks: Sequence
         production.company,
         day_words(day_in(docket.updated_at, zone)),
         f"draft {docket.version}",
-        cautions(docket.wearer),
+        (*cautions(docket.wearer), *by_use_words(docket, show)),
         lines(checks, accepted_of(docket), show),
         of_the_house(docket),
     )
+
+
+def by_use_words(docket: Docket, show: Display) -> tuple[str, ...]:
+    """What is said on its cards of what is done in a garment on stage."""
+    uses = (docket.making or {}).get("uses", ())
+    return tuple(f"{about[:1].upper()}{about[1:]}: {saying.text(show)}" for about, saying in by_use(uses))
 
 
 def plan_of(docket: Docket) -> AllowancePlan:

@@ -22,7 +22,7 @@ KINDS = {
     "house_list": "the list", "house_table": "the table", "house_ease": "the plan of ease", "house_value": "the house value",
     "accepted_doubt": "a doubt that was kept", "design": "the design", "note": "the note", "printer": "the printer",
     "house_sizes": "the size chart", "house_rules": "the table of rules", "on_rail": "the garment on the rail", "rail_photo": "the picture",
-    "lay": "the lay", "house_cloth": "the cloth",
+    "lay": "the lay", "house_cloth": "the cloth", "stock": "what is in the stock", "stock_photo": "the picture", "book": "the book",
 }  # fmt: skip
 
 

@@ -155,6 +155,26 @@ HELP: dict[str, Help] = {
     "make.cloth": Help("By the cloth", (
         "Say what each cloth of the garment is: how it is marked, sewn and pressed follows, and goes into every step.",
     ), "Make"),
+    "make_care.page": Help("With care", (
+        "Tick what is done in the garment on stage: what that asks for stands on every card of it. These are the usual cautions; local codes and licensed people decide.",
+    ), "Make"),
+    "planning.production": Help("Calendar", (
+        "Write down the dress rehearsal: everything is reckoned back from it, garment by garment, in working days. A garment with a day of its own goes by that.",
+        "Late is what is not done by its last day, with what it waits for. What is done follows from the work: measured, cut, ticked, fitted, finished.",
+    ), "Calendar, stock, book"),
+    "planning.everything": Help("Calendar over all", (
+        "What is late and what comes next, over all productions. The iCalendar file goes into any other calendar.",
+    ), "Calendar, stock, book"),
+    "stock.index": Help("The stock", (
+        "Cloth with its length and width, notions by number, and where they lie. A lay can use what lies here first; the shopping list takes it off.",
+    ), "Calendar, stock, book"),
+    "shopping.listed": Help("Shopping list", (
+        "What the garments that are not finished take, less the stock. Tick what is bought; on a phone it is as large as a thumb.",
+    ), "Calendar, stock, book"),
+    "book.page": Help("The book of a costume", (
+        "Pictures from all sides, what is worn over what, who opens what in a quick change, hours and costs, what went wrong.",
+        "It prints twice: for the workroom with pieces, hours and costs; for the dresser with how it is put on and comes off.",
+    ), "Calendar, stock, book"),
     "house_cloths.index": Help("Cloths", (
         "What a cloth asks for follows from what it is. Copy one, change what it is, or write your own words over the usual.",
     ), "Make"),

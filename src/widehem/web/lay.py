@@ -18,12 +18,13 @@ from widehem.core.output.svg_lay import lay_svg
 from widehem.core.units import LengthError, Saying, parse_length
 from widehem.jobs.laying import LAY, WIDE, drawn_mark, picture_key, widths_key, works_of
 from widehem.jobs.ledger import FAILED, Job
+from widehem.store.cloths import cloth_of, cloths, how_made
 from widehem.store.journal import tell
 from widehem.store.lays import Laid, keep_put, laid, lays_of
-from widehem.store.models import Docket, LayRow, Production
+from widehem.store.models import Docket, LayRow, Production, Stock
 from widehem.web.at_work import ask
 from widehem.web.hem import Next, Slot
-from widehem.web.here import current_store, current_works
+from widehem.web.here import current_store, current_works, today
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, figure
@@ -37,6 +38,8 @@ LENGTHS = (
 )  # fmt: skip
 USUAL = ("cloth", "lining", "second lining", "interfacing", "interlining", "wadding", "pocketing")
 MOST_FAULTS = 6
+WORTH_KEEPING = 8.0  # cm of a length that goes into the stock
+OUTER = ("cloth", "jersey")  # what a garment is called cut by
 
 
 @pages.get("/productions/<int:production_id>/lays")
@@ -104,9 +107,9 @@ def begin(production_id: int) -> Any:
     return redirect(url_for(".page", lay_id=number), 303)
 
 
-def _ask(number: int, name: str, seconds: int) -> Job:
+def _ask(number: int, name: str, seconds: int, *, stock: bool = False) -> Job:
     show = display()
-    wish = {"lay": number, "seconds": seconds, "unit": show.unit, "fraction": show.fraction, "by": mark()}
+    wish = {"lay": number, "seconds": seconds, "unit": show.unit, "fraction": show.fraction, "by": mark(), "stock": stock}
     return ask(LAY, wish, f"Laying {name}", str(number))
 
 
@@ -227,7 +230,7 @@ def table(lay_id: int) -> Any:
             row.cloth = cloth.data
             tell(session, f"Changed the cloth of the lay {row.name}.", session.get(Production, row.production_id))
         name = row.name
-    _ask(lay_id, name, seconds if seconds in LONG else LONG[0])
+    _ask(lay_id, name, seconds if seconds in LONG else LONG[0], stock=request.form.get("stock") == "1")
     return redirect(url_for(".page", lay_id=lay_id), 303)
 
 
@@ -307,6 +310,31 @@ def width(lay_id: int) -> Any:
         name = row.name
     _ask(lay_id, name, LONG[0])
     return redirect(url_for(".page", lay_id=lay_id), 303)
+
+
+@pages.post("/lays/<int:lay_id>/cut")
+def cut(lay_id: int) -> Any:
+    """It is cut: what lay on leftovers is taken from the stock, and what is left of new cloth is put there."""
+    with writing() as session:
+        row = _found(session, lay_id)
+        found = laid(row)
+        if not found.begun:
+            abort(404)
+        for entry in found.stock:
+            piece = session.get(Stock, entry.stock)
+            if piece is not None:
+                piece.length = max(0.0, round(piece.length - entry.lay.length, 1))
+        rest = round(found.lay.to_buy * (1 - found.lay.table.shrinks / 100) - found.lay.length, 1) if found.lay.placed else 0.0
+        works, known = works_of(session, row.dockets), cloths(session)
+        if rest >= WORTH_KEEPING and works:
+            kind = cloth_of(how_made(works[0].docket), row.material, known)
+            session.add(Stock(kind="cloth", name=f"Rest of {row.name}"[:120], cloth=kind.code, length=rest, width=found.lay.table.width))
+        for work in works:
+            docket = session.get(Docket, work.docket.id)
+            if docket is not None and docket.cut_on is None and row.material in OUTER:
+                docket.cut_on = today()
+        tell(session, f"Cut {row.name}.", session.get(Production, row.production_id))
+    return redirect(url_for("stock.index"), 303)
 
 
 @pages.post("/lays/<int:lay_id>/delete")

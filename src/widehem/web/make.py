@@ -160,7 +160,7 @@ def _parted(found: Making, at: Step) -> str:
     return parted(found.order.sewn, join, one, two).text(display())
 
 
-def _kept(docket_id: int, found: HowMade, words: str) -> None:
+def keep_making(docket_id: int, found: HowMade, words: str) -> None:
     """Keep how a garment is made up, and tell it."""
     with writing() as session:
         docket = find_docket(session, docket_id)
@@ -199,7 +199,7 @@ def tick(docket_id: int) -> Any:
             ), 422
     entry = None if again else Done(today().isoformat(), minutes, step.kind, step.minutes)
     words = f"{step.title}: to do again." if again else f"{step.title}: done."
-    _kept(docket_id, found.made.ticked(step.id, entry), words)
+    keep_making(docket_id, found.made.ticked(step.id, entry), words)
     left = [other for other in found.left if other.id != step.id]
     to = step.id if again else left[0].id if left else step.id
     return redirect(url_for(".station", docket_id=docket_id, step=to), 303)
@@ -217,7 +217,7 @@ def move(docket_id: int) -> Any:
     if wrong is not None:
         mine = wrong.why.text(display())
         return _page(docket_id, f"{found.order.title(wrong.name)} cannot stand there. {mine}", {}), 422
-    _kept(docket_id, replace(found.made, order=tuple(order)), f"Put {step.title} elsewhere in the order of work.")
+    keep_making(docket_id, replace(found.made, order=tuple(order)), f"Put {step.title} elsewhere in the order of work.")
     return redirect(url_for(".station", docket_id=docket_id, step=step.id), 303)
 
 
@@ -227,7 +227,7 @@ def usual(docket_id: int) -> Any:
     found = making(docket_id)
     if found is None:
         abort(404)
-    _kept(
+    keep_making(
         docket_id,
         replace(found.made, order=(*in_order(found.order, ()), *found.made.own) if found.made.own else ()),
         "Took the usual order of work.",
@@ -240,11 +240,11 @@ def leave(docket_id: int) -> Any:
     """Leave a step out on this garment, or take it in again; an own step goes for good."""
     found, step = _known(docket_id)
     if is_own(step.id):
-        _kept(docket_id, found.made.without_own(step.id), f"Took the step {step.title} out.")
+        keep_making(docket_id, found.made.without_own(step.id), f"Took the step {step.title} out.")
         return redirect(url_for(".station", docket_id=docket_id), 303)
     out = step.id in found.made.left_out
     left_out = tuple(name for name in found.made.left_out if name != step.id) if out else (*found.made.left_out, step.id)
-    _kept(
+    keep_making(
         docket_id,
         replace(found.made, left_out=left_out),
         f"{step.title}: {'done on this one after all' if out else 'left out on this one'}.",
@@ -261,7 +261,7 @@ def own(docket_id: int) -> Any:
     except MakingError as error:
         return _page(docket_id, str(error), request.form), 422
     name = next(iter(set(made.own) - set(found.made.own)))
-    _kept(docket_id, made, f"Added the step {made.own[name]}.")
+    keep_making(docket_id, made, f"Added the step {made.own[name]}.")
     return redirect(url_for(".station", docket_id=docket_id, step=name), 303)
 
 
@@ -292,7 +292,7 @@ def choose(docket_id: int) -> Any:
     materials = materials_of(found.cut.pattern)
     chosen = {m: code for m in materials if (code := request.form.get(f"m.{m}", "")) in found.known}
     if chosen:
-        _kept(
+        keep_making(
             docket_id, replace(found.made, cloths={**found.made.cloths, **chosen}), f"Said what {found.docket.name} is made of."
         )
     return redirect(url_for(".cloth", docket_id=docket_id), 303)

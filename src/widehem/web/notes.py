@@ -90,7 +90,7 @@ def add(kind: str, number: int) -> Any:
     """Write a note on something."""
     words = request.form.get("words", "").replace("\r\n", "\n").strip()
     try:
-        pictures = _sent(MOST_PICTURES)
+        pictures = sent_pictures(MOST_PICTURES)
     except PhotoError as error:
         return _page(kind, number, str(error)), 422
     if not words and not pictures:
@@ -109,7 +109,7 @@ def _fitting(session: Session, of: Noted) -> int | None:
     return found.id if found is not None and isinstance(of, Docket) and found.docket_id == of.id else None
 
 
-def _sent(most: int) -> list[Drawn]:
+def sent_pictures(most: int) -> list[Drawn]:
     """The pictures of a form, drawn anew. Raises PhotoError, naming the one that cannot be read."""
     found: list[Drawn] = []
     for number, upload in enumerate(request.files.getlist("pictures"), 1):
@@ -136,7 +136,7 @@ def change(note_id: int) -> Any:
         abort(404)
     off = {int(number) for number in request.form.getlist("off") if is_number(number)}
     try:
-        pictures = _sent(MOST_PICTURES - len([number for number in note.pictures if number not in off]))
+        pictures = sent_pictures(MOST_PICTURES - len([number for number in note.pictures if number not in off]))
     except PhotoError as error:
         return _page(kind_of(of), of.id, str(error), note_id), 422
     with writing() as session:

@@ -15,7 +15,6 @@ from widehem.core.grading.cast import Person, Tolerances, Wears, costs
 from widehem.core.grading.wearable import finished_sizes
 from widehem.core.output.charts_out import safe
 from widehem.core.output.pdf_cast import told
-from widehem.core.output.photo import PhotoError, small_photo
 from widehem.core.units import LengthError, parse_length, with_unit
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.dockets import productions
@@ -26,6 +25,7 @@ from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
+from widehem.web.pictured import sent_picture
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
 from widehem.web.stood import moved
@@ -131,24 +131,12 @@ def _read(errors: dict[str, str]) -> tuple[dict[str, str], dict[str, str], dict[
     return words, fits, ease
 
 
-def _picture(errors: dict[str, str]) -> bytes | None:
-    sent = request.files.get("photo")
-    data = sent.read() if sent is not None else b""
-    if not data:
-        return None
-    try:
-        return small_photo(data)
-    except PhotoError as error:
-        errors["photo"] = str(error)
-        return None
-
-
 @pages.post("/rail")
 def add() -> Any:
     """Hang a garment on the rail."""
     errors: dict[str, str] = {}
     words, fits, ease = _read(errors)
-    picture = _picture(errors)
+    picture = sent_picture(errors)
     if errors:
         return _page(errors, dict(request.form), None), 422
     with writing() as session:
@@ -165,7 +153,7 @@ def keep(row_id: int) -> Any:
     """Write about a garment on the rail."""
     errors: dict[str, str] = {}
     words, fits, ease = _read(errors)
-    picture = _picture(errors)
+    picture = sent_picture(errors)
     with writing() as session:
         row = session.get(OnRail, row_id)
         if row is None:

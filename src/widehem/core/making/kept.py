@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import field, replace
 from typing import Any
 
+from widehem.core.making.care import USES
 from widehem.core.making.order import OWN
 from widehem.core.values import record
 
@@ -34,20 +35,21 @@ class Done:
 @record(frozen=True)
 class HowMade:
     """cloths: by what its pieces call them, the code of a cloth; order: ids of steps, () for the usual; own: words of own steps by id;
-    done: by id; left_out: ids of steps that are not done on this one."""
+    done: by id; left_out: ids of steps that are not done on this one; uses: what is done in it on stage, by codes of care."""
 
     cloths: Mapping[str, str] = field(default_factory=dict)
     order: tuple[str, ...] = ()
     own: Mapping[str, str] = field(default_factory=dict)
     done: Mapping[str, Done] = field(default_factory=dict)
     left_out: tuple[str, ...] = ()
+    uses: tuple[str, ...] = ()
 
     def as_data(self) -> dict[str, Any]:
         """As plain data, without what is as usual."""
         done = {name: [entry.on, entry.minutes, entry.kind, entry.guessed] for name, entry in self.done.items()}
         found = {
             "cloths": dict(self.cloths), "order": list(self.order), "own": dict(self.own), "done": done,
-            "left_out": list(self.left_out),
+            "left_out": list(self.left_out), "uses": list(self.uses),
         }  # fmt: skip
         return {name: value for name, value in found.items() if value}
 
@@ -63,6 +65,7 @@ class HowMade:
                 for k, (on, minutes, kind, guessed) in dict(data.get("done", {})).items()
             }
             left_out = tuple(str(name) for name in data.get("left_out", ()))
+            uses = tuple(code for code in USES if code in data.get("uses", ()))
         except (TypeError, ValueError, AttributeError):
             raise MakingError("How a garment is made up cannot be read.") from None
         names = (*order, *own, *done, *left_out)
@@ -77,7 +80,7 @@ class HowMade:
                 or not 0 <= entry.guessed <= MOST_MINUTES
             ):
                 raise MakingError("A step was done on a day, in minutes, that cannot be.")
-        return HowMade(cloths, order, own, done, left_out)
+        return HowMade(cloths, order, own, done, left_out, uses)
 
     def ticked(self, name: str, done: Done | None) -> HowMade:
         """With a step done, or with it to do again."""

@@ -15,7 +15,7 @@ from shapely import Polygon
 from widehem.core.geometry.cells import free_places, smooth_size, touched_cells
 from widehem.core.making.lay.cloth import OnTable
 from widehem.core.making.lay.cutouts import Cutout
-from widehem.core.making.lay.placed import Lay, Placed, bar_at, lies_on_fold, stripe_at
+from widehem.core.making.lay.placed import Lay, Placed, bar_at, faults, lies_on_fold, stripe_at
 from widehem.core.values import record
 
 COARSE, FINE = 1.0, 0.5  # cm of a cell, for a first picture and for what is kept
@@ -134,7 +134,7 @@ def _even(cell: float, repeat: float) -> float:
 @lru_cache(maxsize=2048)
 def _cells(ring: tuple[tuple[float, float], ...], cell: tuple[float, float], gap: float, x: float, y: float) -> np.ndarray:
     """The cells a shape takes, along the cloth downwards, from half a gap before its corner at x and y beyond the first cell."""
-    grown = Polygon([(b + y + gap / 2, a + x + gap / 2) for a, b in ring]).buffer(gap / 2 - NARROW, quad_segs=2)
+    grown = Polygon([(b + y + gap / 2, a + x + gap / 2) for a, b in ring]).buffer(gap / 2 - NARROW, quad_segs=8)
     _, _, far, low = grown.bounds
     whole = Polygon([(0.0, 0.0), (far, 0.0), (far, low), (0.0, low)])
     return touched_cells(grown, (cell[1], cell[0]), whole)
@@ -186,6 +186,9 @@ def improving(shapes: Sequence[Cutout], table: OnTable, seed: int = 1, long: flo
     kept = by_size(shapes)
     rough = coarse.lay(kept)
     best = settled(rough)
+    if not _sound(best):  # a corner that a coarse cell does not see
+        wider = Grid(shapes, replace(table, gap=table.gap + COARSE / 4), COARSE, long).lay(kept)
+        best = settled(replace(wider, table=table))
     while True:
         yield best
         order = _swayed(kept, rng)
@@ -195,7 +198,11 @@ def improving(shapes: Sequence[Cutout], table: OnTable, seed: int = 1, long: flo
         better, rough, kept = _better(found, rough), found, order
         if better:
             for lay in (settled(found), settled(fine.lay(order)), settled(fine.lay(order, rng))):
-                best = lay if _better(lay, best) else best
+                best = lay if _better(lay, best) and _sound(lay) else best
+
+
+def _sound(lay: Lay) -> bool:
+    return next(faults(lay), None) is None
 
 
 def _worse(one: Lay, other: Lay) -> bool:
