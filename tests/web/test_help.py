@@ -10,7 +10,7 @@ from widehem.web.help_words import ANYWHERE, HELP
 NO_SCREEN = {  # what answers without a page of its own
     "at_work.file", "costumes.sheet", "designs.file", "designs.on_size", "designs.on_wearer", "designs.picture", "at_work.now", "device.state", "door.knock", "files.blank_file", "files.chart_sheet", "files.charts_file",
     "files.wearer_file", "health.look", "help.over", "help.guide", "house.out", "measure.meanwhile", "notes.picture", "notes.small",
-    "sizes.file", "rail.file", "rail.photo", "nest_files.file", "rules.ruler", "rules.file", "cast.listed", "fit_stand.sheet", "lay_files.printed", "lay_files.plotted", "lay_files.pictured", "make.printed", "planning.file", "planning.file_of_all", "stock.photo", "book.printed",
+    "sizes.file", "rail.file", "rail.photo", "nest_files.file", "rules.ruler", "rules.file", "cast.listed", "fit_stand.sheet", "lay_files.printed", "lay_files.plotted", "lay_files.pictured", "make.printed", "planning.file", "planning.file_of_all", "stock.photo", "book.printed", "training.begin", "training.begin_along",
     "paper.file", "archives.out", "tracing.picture", "schools.coming", "stands.more", "static", "wearer.photo",
 }  # fmt: skip
 

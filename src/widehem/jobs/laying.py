@@ -26,7 +26,7 @@ from widehem.jobs.kinds import At, JobError, StoppedError, kind
 from widehem.store.cloths import cloth_of, cloths, how_made
 from widehem.store.journal import tell
 from widehem.store.lays import OnStock, keep_lay
-from widehem.store.making import Work, find_work
+from widehem.store.making import Work, works_of
 from widehem.store.models import LayRow, Production, Stock
 from widehem.store.papers import wanted_of
 
@@ -44,15 +44,6 @@ def picture_key(lay: int) -> str:
 def widths_key(lay: int, drawn: str, table: dict[str, Any]) -> str:
     """Under what is kept how other widths would do."""
     return key("widths", lay, drawn, sorted((name, value) for name, value in table.items() if name not in ("width", "folded")))
-
-
-def works_of(session: Session, dockets: Sequence[int]) -> list[Work]:
-    """The garments of a lay that are still there."""
-    found = [find_work(session, number) for number in dockets]
-    for work in found:
-        if work is not None:
-            _ = work.docket.wearer, work.docket.production
-    return [work for work in found if work is not None]
 
 
 def drawn_mark(works: Sequence[Work], material: str) -> str:

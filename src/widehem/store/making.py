@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from sqlalchemy.orm import Session
+from sqlalchemy import select
+from sqlalchemy.orm import Session, joinedload
 
 from widehem.core.body.chart import Chart
 from widehem.core.body.compare import Difference
@@ -16,10 +18,10 @@ from widehem.core.drafting.method import METHODS, Method
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.store.armholes import typed_armhole
-from widehem.store.charts import chart_drawn_on, core_chart
+from widehem.store.charts import chart_drawn_on, core_chart, core_charts
 from widehem.store.designs import alterations_of, core_design
 from widehem.store.dockets import changed_since, find_docket
-from widehem.store.models import ChartRow, Docket
+from widehem.store.models import ChartRow, Docket, Wearer
 
 
 @dataclass(frozen=True)
@@ -72,6 +74,39 @@ def find_work(session: Session, docket_id: int) -> Work | None:
     except OptionError:
         alterations = ()
     return Work(docket, row, chart, method, changed, alterations, armhole, bodice)
+
+
+def works_of(session: Session, numbers: Iterable[int]) -> list[Work]:
+    """Several garments at once, each with its wearer and what it is drawn on, in this order; those there are not, or whose method is no
+    more, are left out. As find_work of each, with few questions to the store."""
+    wanted = list(numbers)
+    query = select(Docket).where(Docket.id.in_(wanted))
+    with_all = (joinedload(Docket.wearer).joinedload(Wearer.production), joinedload(Docket.production))
+    dockets = {docket.id: docket for docket in session.scalars(query.options(*with_all)) if docket.method in METHODS}
+    alone = {number for number, docket in dockets.items() if METHODS[docket.method].for_armhole or docket.chart_id}
+    newest: dict[int, ChartRow] = {}
+    wearers = {docket.wearer_id for number, docket in dockets.items() if number not in alone}
+    rows = select(ChartRow).where(ChartRow.wearer_id.in_(wearers)).order_by(ChartRow.taken_on, ChartRow.id)
+    for row in session.scalars(rows):
+        newest[row.wearer_id] = row
+    charts = core_charts(session, newest.values()) if newest else {}
+    found: list[Work] = []
+    for number in wanted:
+        docket = dockets.get(number)
+        if docket is None:
+            continue
+        if number in alone:
+            work = find_work(session, number)
+            found += [work] if work is not None else []
+            continue
+        row_of = newest.get(docket.wearer_id)
+        try:
+            alterations = alterations_of(docket)
+        except OptionError:
+            alterations = ()
+        chart = charts[row_of.id] if row_of is not None else Chart()
+        found.append(Work(docket, row_of, chart, METHODS[docket.method], (), alterations))
+    return found
 
 
 def made_now(session: Session, docket: Docket) -> Made | None:

@@ -175,6 +175,16 @@ HELP: dict[str, Help] = {
         "Pictures from all sides, what is worn over what, who opens what in a quick change, hours and costs, what went wrong.",
         "It prints twice: for the workroom with pieces, hours and costs; for the dresser with how it is put on and comes off.",
     ), "Calendar, stock, book"),
+    "training.index": Help("Practice", (
+        "Draft along by hand on your own paper, or find the one mistake in a chart, a draft, a pattern. The bodies are made up.",
+        "Say who you are: how far you are is kept under that name.",
+    ), "Practice"),
+    "training.one": Help("An exercise", (
+        "One line is wrong. Point at it; you may write what should stand there. Then it is said what the mistake would do at the end.",
+    ), "Practice"),
+    "training.along": Help("Draft along", (
+        "Draw the step, measure the figure on your paper, write it down. Two millimetres are as good as drawn; more than five are told with what may have happened.",
+    ), "Practice"),
     "house_cloths.index": Help("Cloths", (
         "What a cloth asks for follows from what it is. Copy one, change what it is, or write your own words over the usual.",
     ), "Make"),

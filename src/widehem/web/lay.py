@@ -16,11 +16,12 @@ from widehem.core.making.lay.kept import cutout_from, placed_from
 from widehem.core.making.lay.placed import Lay, Placed, faults, faults_of, nearest
 from widehem.core.output.svg_lay import lay_svg
 from widehem.core.units import LengthError, Saying, parse_length
-from widehem.jobs.laying import LAY, WIDE, drawn_mark, picture_key, widths_key, works_of
+from widehem.jobs.laying import LAY, WIDE, drawn_mark, picture_key, widths_key
 from widehem.jobs.ledger import FAILED, Job
 from widehem.store.cloths import cloth_of, cloths, how_made
 from widehem.store.journal import tell
 from widehem.store.lays import Laid, keep_put, laid, lays_of
+from widehem.store.making import works_of
 from widehem.store.models import Docket, LayRow, Production, Stock
 from widehem.web.at_work import ask
 from widehem.web.hem import Next, Slot

@@ -9,7 +9,7 @@ from flask import Blueprint, abort, render_template, request, url_for
 from widehem.core.marking.materials import WIDTHS, Needs, in_order, together
 from widehem.core.units import CM_PER_INCH
 from widehem.jobs.materials import MATERIALS, dockets_in, known, needs_key
-from widehem.store.making import find_work
+from widehem.store.making import works_of
 from widehem.store.models import Production
 from widehem.web.at_work import ask
 from widehem.web.hem import Next, Slot
@@ -28,9 +28,7 @@ def production(production_id: int) -> Any:
         found = session.get(Production, production_id)
         if found is None:
             abort(404)
-        works = [work for number in dockets_in(session, production_id) if (work := find_work(session, number)) is not None]
-        for work in works:
-            _ = work.docket.wearer
+        works = works_of(session, dockets_in(session, production_id))
     costumes = sorted({(w.docket.wearer.name, w.docket.costume) for w in works if w.docket.costume})
     wanted = request.args.get("costume", "")
     mine = [w for w in works if not wanted or f"{w.docket.wearer.name}, {w.docket.costume}" == wanted]

@@ -19,7 +19,7 @@ from widehem.jobs.materials import dockets_in
 from widehem.store.cloths import pace
 from widehem.store.dockets import productions
 from widehem.store.journal import tell
-from widehem.store.making import find_work
+from widehem.store.making import works_of
 from widehem.store.models import Production
 from widehem.store.planning import as_garment, plan_of_days, toile_rounds
 from widehem.web.at_work import ask
@@ -60,9 +60,7 @@ class Days:
 def _days(session: Session, production: Production, known: Mapping[str, Any] | None = None) -> Days:
     """The days of a production, as far as its hours are worked out."""
     plan, rounds, own = plan_of_days(production), toile_rounds(session, production.id), pace(session)
-    works = [work for number in dockets_in(session, production.id) if (work := find_work(session, number)) is not None]
-    for work in works:
-        _ = work.docket.wearer
+    works = works_of(session, dockets_in(session, production.id))
     keys = {work.docket.id: hours_key(work) for work in works}
     there = known_times(current_works().ledger, list(keys.values())) if known is None else known
     garments = tuple(as_garment(work, there.get(keys[work.docket.id]), own, rounds.get(work.docket.id, 0), plan) for work in works)

@@ -17,7 +17,7 @@ from widehem.jobs.materials import MATERIALS, dockets_in, known, needs_key
 from widehem.store.cloths import cloth_of, cloths, how_made
 from widehem.store.journal import tell
 from widehem.store.lays import laid, lays_of
-from widehem.store.making import Work, find_work
+from widehem.store.making import Work, works_of
 from widehem.store.models import Production, Stock
 from widehem.store.planning import plan_of_days
 from widehem.web.at_work import ask
@@ -40,7 +40,7 @@ def listed(production_id: int) -> Any:
         if production is None:
             abort(404)
         plan, all_cloths = plan_of_days(production), cloths(session)
-        works = [work for number in dockets_in(session, production_id) if (work := find_work(session, number)) is not None]
+        works = works_of(session, dockets_in(session, production_id))
         keys = {work.docket.id: needs_key(work, show) for work in works}
         there = _needs(production, production_id, keys, show)
         lines = _lines(session, production_id, works, {n: there.get(k) for n, k in keys.items()}, all_cloths)
