@@ -18,6 +18,7 @@ from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
 from widehem.demo.bought import load_paper
 from widehem.demo.fitted import load_fittings
+from widehem.demo.made import load_making
 from widehem.demo.people import (
     COMPANY,
     COSTUMES,
@@ -81,6 +82,7 @@ def load_demo(store: Store) -> bool:
         load_paper(session, wearers)
         load_fittings(session)
         load_sizes(session, production, [person.chart for person in company(session, production.id)])
+        load_making(session, production, wearers)
     return True
 
 

@@ -40,9 +40,10 @@ def known_times(ledger: Ledger, keys: Sequence[str]) -> dict[str, Times | None]:
 
 @kind(HOURS)
 def work_out(at: At, wish: dict[str, Any]) -> None:
-    """Work out what is not known yet. wish: productions."""
+    """Work out what is not known yet. wish: productions, of which what is not finished; dockets, single ones."""
     with at.store.read() as session:
-        numbers = [number for production in wish["productions"] for number in dockets_in(session, production)]
+        numbers = [number for production in wish.get("productions", ()) for number in dockets_in(session, production)]
+        numbers += wish.get("dockets", ())
         all_cloths = cloths(session)
         for done, number in enumerate(numbers):
             at.step(done, len(numbers))

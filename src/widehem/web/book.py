@@ -122,9 +122,9 @@ def _page(wearer_id: int, costume: str, typed: Mapping[str, str], told: str) -> 
         worn, rest = _worn(session, dockets)
         cloth = _laid_cost(session, wearer, dockets)
         others = list(costumes_of(session, wearer_id))
-        production = wearer.production_id
     if rest:
-        ask(HOURS, {"productions": [production]}, "Working out the hours of making", str(production))
+        numbers = [row.docket.id for row in worn]
+        ask(HOURS, {"dockets": numbers}, f"Working out the hours of {costume}", f"dockets {numbers}")
     guessed, spent = sum(row.guessed for row in worn), sum(row.spent for row in worn)
     money = book.spent + cloth
     slots = [

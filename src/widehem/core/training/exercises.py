@@ -15,6 +15,7 @@ from widehem.core.design.design import Design, method_design
 from widehem.core.design.make import Made, make
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.wanted import Wanted
+from widehem.core.pattern.roles import plain
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
@@ -130,15 +131,18 @@ def _chart(seed: int) -> Exercise:
     codes = [code for code in ASKED if chart.get(code) is not None]
     design = method_design(METHODS["bodice.plain"])
     used = [code for code in codes if code in METHODS["bodice.plain"].uses(design.options)]
+    does: list[Saying] = []
     for _ in range(TRIES):
         code = rng.choice(used)
         true = chart.get(code) or 0.0
         how, value = rng.choice(_slips(true))
-        if max(LEAST, 0.06 * true) <= abs(value - true) <= 0.25 * true:
+        if not max(LEAST, 0.06 * true) <= abs(value - true) <= 0.25 * true:
+            continue
+        does = _at_the_end(design, chart, chart.with_value(code, Length(ticks_of(value), "", "cm")))
+        if does:
             break
     rows = tuple(Row(c, CATALOGUE[c].name, value if c == code else chart.get(c)) for c in codes)
-    because = [say(f"{CATALOGUE[code].name} should be {{0u}}: {how}.", true)]
-    because += _at_the_end(design, chart, chart.with_value(code, Length(ticks_of(value), "", "cm")))
+    because = [say(f"{CATALOGUE[code].name} should be {{0u}}: {how}.", true), *does]
     return Exercise("chart", seed, KINDS["chart"], _about(chart), rows, code, true, tuple(because))
 
 
@@ -174,9 +178,15 @@ def _at_the_end(design: Design, chart: Chart, wrong: Chart) -> list[Saying]:
 
 
 def _taller(a: Made, b: Made) -> tuple[str, float]:
-    """The piece whose height changes most, and by how much, cm."""
+    """The piece whose height, or the edge whose length, changes most, and by how much, cm."""
     after = {piece.name: piece for piece in b.garment.pieces}
     rows = [(p.title, (after[p.name].bounds[3] - after[p.name].bounds[1]) - (p.bounds[3] - p.bounds[1])) for p in a.garment.pieces if p.name in after]
+    rows += [
+        (f"{piece.title}, {plain(edge.name)}", after[piece.name].edge(edge.name).length - edge.length)
+        for piece in a.garment.pieces
+        for edge in piece.edges
+        if piece.name in after and after[piece.name].has(edge.name)
+    ]
     return max(rows, key=lambda row: abs(row[1]), default=("", 0.0))
 
 
