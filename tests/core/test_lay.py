@@ -54,10 +54,12 @@ class TheClothTest(unittest.TestCase):
         self.assertEqual(OnTable(shrinks=3).to_buy(97.0), 100.0)  # 100.0 exactly
 
     def test_what_cannot_be_is_said_with_its_figure(self):
-        for words, field in ((r"Width: 5.0 cm", {"width": 5.0}), (r"Gap: 9.0 cm", {"gap": 9.0}), (r"Selvedge: 60.0 cm", {"selvedge": 60.0}),
-                             (r"Shrinks: 45 %", {"shrinks": 45.0}), (r"Bars: a repeat of 0.1 cm", {"along": 0.1}), ("Price", {"price": -1.0})):  # fmt: skip
-            with self.subTest(field), self.assertRaisesRegex(LayError, words):
+        for words, field in ((r"Width: 5.0 cm", {"width": 5.0}), (r"Between pieces: 9.0 cm", {"gap": 9.0}), (r"Selvedge kept clear: 60.0 cm", {"selvedge": 60.0}),
+                             (r"Shrinks: 45 %", {"shrinks": 45.0}), (r"Bars: a repeat of 0.1 cm", {"along": 0.1}), ("Price", {"price": -1.0}),
+                             ("Price", {"price": float("nan")})):  # fmt: skip
+            with self.subTest(field), self.assertRaisesRegex(LayError, words) as raised:
                 OnTable(**field)
+            self.assertEqual([raised.exception.field], list(field))
 
 
 class WhatIsCutTest(unittest.TestCase):

@@ -331,3 +331,11 @@ class Rail(Grading):
             pictured = session.scalars(select(OnRail).where(OnRail.photo.has())).one().id
         self.assertEqual(self.client.get(f"/rail/{pictured}/photo.jpg").mimetype, "image/jpeg")
         self.get("/rail/999/photo.jpg", 404)
+
+    def test_taken_off_the_rail_and_back_with_its_picture(self):
+        with self.store.read() as session:
+            pictured = session.scalars(select(OnRail).where(OnRail.photo.has())).one().id
+        page = self.get(self.post(f"/rail/{pictured}/away").headers["Location"])
+        self.get(f"/rail/{pictured}/photo.jpg", 404)
+        self.post(re.search(r'action="(/done/\d+/undo)"', page)[1], {"back": "/"})
+        self.assertEqual(self.client.get(f"/rail/{pictured}/photo.jpg").mimetype, "image/jpeg")

@@ -244,5 +244,5 @@ CHECKS: Mapping[str, Callable[[Any], Any]] = {
     "docket.armhole": _texts, "docket.amounts": _amounts, "docket.looks": _texts, "docket.alterations": _alterations, "docket.marking": _marking,
     "docket.accepted": _accepted, "fitting_event.data": _noted, "docket.stays": _design, "note.pictures": _numbers, "design.grading": _grading, "production.cast": _cast, "house_sizes.sizes": _names, "house_sizes.letters": _names,
     "house_sizes.rows": _rows_of_sizes, "house_rules.data": _rules, "docket.making": _making, "house_cloth.parts": _texts, "house_cloth.own": _texts,
-    "book.data": _book, "production.plan": _days, "lay.dockets": _numbers, "lay.cloth": _on_table, "lay.shapes": _shapes, "lay.placed": _placed, "lay.rest": _short_texts, "lay.stock": _stock,
+    "book.data": _book, "production.plan": _days, "lay.dockets": _numbers, "lay.cloth": _on_table, "lay.lies_on": lambda value: _on_table(value) if value else {}, "lay.shapes": _shapes, "lay.placed": _placed, "lay.rest": _short_texts, "lay.stock": _stock,
 }  # fmt: skip

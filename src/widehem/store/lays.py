@@ -56,7 +56,7 @@ def laid(row: LayRow) -> Laid:
     )  # fmt: skip
     elsewhere = {put.id for entry in stock for put in entry.lay.placed}
     own = [shape for name, shape in shapes.items() if name not in elsewhere]
-    lay = _lay(OnTable(**row.cloth), own, row.placed)
+    lay = _lay(OnTable(**(row.lies_on or row.cloth)), own, row.placed)
     left = tuple(shape.id for shape in own if shape.id not in lay.polygons) if lay.placed else ()
     return Laid(row, Lay(lay.table, lay.shapes, lay.placed, left), stock)
 
@@ -75,7 +75,8 @@ def keep_lay(row: LayRow, shapes: Sequence[Cutout], lay: Lay | None, stock: Sequ
         {"stock": e.stock, "name": e.name, "length": e.length, "cloth": e.lay.table.data, "placed": placed_data(e.lay.placed)}
         for e in stock
     ]
-    row.drawn, row.by_hand = drawn, False
+    row.lies_on = lay.table.data if lay is not None else dict(row.cloth)
+    row.drawn, row.by_hand, row.cut_on = drawn, False, None
 
 
 def keep_put(row: LayRow, lay: Lay, put: Placed) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import ForeignKey, LargeBinary, String, UniqueConstraint
@@ -12,9 +12,9 @@ from widehem.store.base import Base, now
 
 
 class LayRow(Base):
-    """A lay of one cloth for garments of a production. dockets: their numbers; material: as their pieces name it; cloth: as it lies on the
-    table; shapes: what is cut, as it was when it was laid; placed: where each lies, rest: what found no place; drawn: the mark of all
-    that the shapes follow from; stock: the leftovers it was laid on first, each with its own lay."""
+    """A lay of one cloth for garments of a production. dockets: their numbers; material: as their pieces name it; cloth: as it is to lie
+    on the table; lies_on: as it lay when it was laid last; shapes: what is cut, as it was then; placed: where each lies, rest: what found
+    no place; drawn: the mark of all that the shapes follow from; stock: the leftovers it was laid on first, each with its own lay."""
 
     __tablename__ = "lay"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -28,6 +28,8 @@ class LayRow(Base):
     rest: Mapped[list[Any]] = mapped_column(default=list)
     stock: Mapped[list[Any]] = mapped_column(default=list)
     drawn: Mapped[str] = mapped_column(String(40), default="")
+    lies_on: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    cut_on: Mapped[date | None]
     by_hand: Mapped[bool] = mapped_column(default=False)
     created_at: Mapped[datetime] = mapped_column(default=now)
     version: Mapped[int] = mapped_column(default=1)

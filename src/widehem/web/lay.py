@@ -140,13 +140,15 @@ def _page(number: int, errors: Mapping[str, str], typed: Mapping[str, str], told
     job, widths_job = works_now.ledger.going(LAY, str(number)), works_now.ledger.going(WIDE, str(number))
     lay, gone = (_live(found, works_now) if job is not None else None) or (found.lay, "")
     wrong = [saying.text(show) for _, saying in zip(range(MOST_FAULTS), faults(lay), strict=False)] if lay.placed else []
-    trouble = _trouble(works_now, number) if job is None and not found.begun else ""
+    trouble = _trouble(works_now, number) if job is None else ""
+    former = bool(row.lies_on) and row.lies_on != row.cloth and job is None
     picture = lay_svg(lay, show, hand=job is None) if lay.placed else None
     widths = works_now.ledger.found([key := widths_key(number, row.drawn, row.cloth)]).get(key)
     return render_template(
-        "lay.html", row=row, production=production, found=found, lay=lay, names=names, stale=stale, job=job, gone=gone, wrong=wrong, trouble=trouble, told=told,
+        "lay.html", row=row, production=production, found=found, lay=lay, names=names, stale=stale, job=job, gone=gone, wrong=wrong, trouble=trouble, told=told, former=former,
         picture=picture, drawing=Markup(picture.inside) if picture else "", stock=[(e, lay_svg(e.lay, show, long=e.length)) for e in found.stock],
-        fields=LENGTHS, ways=WAYS, long=LONG, text=lambda code: typed.get(code, _text(row.cloth.get(code, 0.0), code)), errors=errors,
+        fields=LENGTHS, ways=WAYS, long=LONG, text=lambda code: typed.get(code, _text(row.cloth.get(code, 0.0), code)), typed=typed, errors=errors,
+        lies={"folded": typed.get("folded", "1" if row.cloth.get("folded") else "0"), "way": typed.get("way", row.cloth.get("way"))},
         widths=_widths(json.loads(widths)) if widths else [], widths_job=widths_job, markup=Markup, selvedge=Selvedge(production),
         slots=_slots(lay, wrong, stale), tally="", next=_next(row, job, production),
     )  # fmt: skip
@@ -163,7 +165,7 @@ def _live(found: Laid, works: Any) -> tuple[Lay, str] | None:
         return None
     told = json.loads(data)
     shapes = tuple(map(cutout_from, told["shapes"]))
-    lay = Lay(found.lay.table, shapes, placed_from(told["placed"]))
+    lay = Lay(OnTable(**found.row.cloth), shapes, placed_from(told["placed"]))
     return lay, f"{told['gone']} of {told['seconds']} seconds"
 
 
@@ -221,9 +223,7 @@ def table(lay_id: int) -> Any:
     try:
         cloth = OnTable(**values)
     except LayError as error:
-        said = error.saying.text(display())
-        named = next((code for code, words in LENGTHS if said.startswith(words.split(",")[0].split()[0])), "width")
-        return _page(lay_id, {named: said}, request.form, ""), 422
+        return _page(lay_id, {error.field: error.saying.text(display())}, request.form, ""), 422
     seconds = number_of(request.form.get("seconds", ""))
     with writing() as session:
         row = _found(session, lay_id)
@@ -319,8 +319,9 @@ def cut(lay_id: int) -> Any:
     with writing() as session:
         row = _found(session, lay_id)
         found = laid(row)
-        if not found.begun:
+        if not found.begun or row.cut_on is not None:
             abort(404)
+        row.cut_on = today()
         for entry in found.stock:
             piece = session.get(Stock, entry.stock)
             if piece is not None:

@@ -184,7 +184,7 @@ def away(row_id: int) -> Any:
             abort(404)
         tell(session, f"Took {row.name} off the rail.")
         if row.photo is not None:
-            session.delete(row.photo)
+            row.photo = None  # gone once, by itself: what is taken back is put back once
             session.flush()
         session.delete(row)
     return redirect(url_for(".index"), 303)

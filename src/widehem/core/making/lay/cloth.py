@@ -17,16 +17,18 @@ WAYS: Mapping[Way, str] = {
 }
 TURNS: Mapping[Way, tuple[int, ...]] = {"one": (0,), "either": (0, 180), "any": (0, 90, 180, 270)}
 ROUND_UP = 10.0  # cm in which cloth is bought
+DEAREST = 1e6
+LEAST_REPEAT, MOST_REPEAT = 0.5, 100.0  # cm
 NARROWEST, WIDEST, FARTHEST_GAP, MOST_SHRINK = 20.0, 400.0, 5.0, 30.0
 WIDTHS = (90.0, 115.0, 140.0, 150.0)  # cm, as it is sold
 
 
 class LayError(ValueError):
-    """A lay that cannot be, in one sentence."""
+    """A lay that cannot be, in one sentence. field: what of the cloth is wrong, as OnTable calls it."""
 
-    def __init__(self, saying: Saying) -> None:
+    def __init__(self, field: str, saying: Saying) -> None:
         super().__init__(str(saying))
-        self.saying = saying
+        self.field, self.saying = field, saying
 
 
 @record(frozen=True)
@@ -47,29 +49,23 @@ class OnTable:
 
     def __post_init__(self) -> None:
         if not NARROWEST <= self.width <= WIDEST:
-            raise LayError(
-                say("Width: {0u} is no width of a cloth: write one from {1} to {2u}.", self.width, NARROWEST, WIDEST)
-            )
+            wide = say("Width: {0u} is no width of a cloth: write one from {1} to {2u}.", self.width, NARROWEST, WIDEST)
+            raise LayError("width", wide)
         if self.way not in WAYS:
-            raise LayError(say("Say which way the pieces lie: one way, either way, or any way."))
+            raise LayError("way", say("Say which way the pieces lie: one way, either way, or any way."))
         if not 0 <= self.gap <= FARTHEST_GAP:
-            raise LayError(say("Gap: {0u} is too much between two pieces: write up to {1u}.", self.gap, FARTHEST_GAP))
+            raise LayError("gap", say("Between pieces: {0u} is too much: write up to {1u}.", self.gap, FARTHEST_GAP))
         if not 0 <= self.selvedge <= self.width / 4:
-            raise LayError(say("Selvedge: {0u} leaves too little cloth: write up to {1u}.", self.selvedge, self.width / 4))
+            much = say("Selvedge kept clear: {0u} leaves too little cloth: write up to {1u}.", self.selvedge, self.width / 4)
+            raise LayError("selvedge", much)
         if not 0 <= self.shrinks <= MOST_SHRINK:
-            raise LayError(say(f"Shrinks: {self.shrinks:g} % is more than cloth does: write up to {MOST_SHRINK:g}."))
-        for name, repeat in (("Stripes", self.across), ("Bars", self.along)):
-            if repeat and not 0.5 <= repeat <= 100.0:
-                raise LayError(
-                    say(
-                        f"{name}: a repeat of {{0u}} cannot be matched: write {{1}} to {{2u}}, or 0 for none.",
-                        repeat,
-                        0.5,
-                        100.0,
-                    )
-                )
-        if self.price < 0:
-            raise LayError(say("Price: write what a metre costs, or 0."))
+            raise LayError("shrinks", say(f"Shrinks: {self.shrinks:g} % is more than cloth does: write up to {MOST_SHRINK:g}."))
+        for field, name, repeat in (("across", "Stripes", self.across), ("along", "Bars", self.along)):
+            if repeat and not LEAST_REPEAT <= repeat <= MOST_REPEAT:
+                words = f"{name}: a repeat of {{0u}} cannot be matched: write {{1}} to {{2u}}, or 0 for none."
+                raise LayError(field, say(words, repeat, LEAST_REPEAT, MOST_REPEAT))
+        if not 0 <= self.price < DEAREST:
+            raise LayError("price", say("Price: write what a metre costs, or 0."))
 
     @property
     def high(self) -> float:

@@ -23,6 +23,8 @@ def upgrade() -> None:
         sa.Column("rest", sa.JSON, nullable=False),
         sa.Column("stock", sa.JSON, nullable=False),
         sa.Column("drawn", sa.String(40), nullable=False),
+        sa.Column("lies_on", sa.JSON, nullable=False),
+        sa.Column("cut_on", sa.Date, nullable=True),
         sa.Column("by_hand", sa.Boolean, nullable=False),
         sa.Column("created_at", sa.DateTime, nullable=False),
         sa.Column("version", sa.Integer, nullable=False),
