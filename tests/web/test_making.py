@@ -296,6 +296,7 @@ class DaysAndStock(Making):
         self.assertIn("Nothing in the stock is called", self.get("/stock?find=green"))
         self.undo()
         self.assertNotIn("Nothing in the stock is called", self.get("/stock?find=green"))
+        self.assertEqual(self.client.get(f"/stock/{row.id}/photo.jpg").mimetype, "image/jpeg")
         page = self.post("/stock", {**values, "length": "long"}, 422).get_data(as_text=True)
         self.assertIn("Length:", page)
         self.assertIn('value="long"', page)

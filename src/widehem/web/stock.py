@@ -144,7 +144,8 @@ def away(row_id: int) -> Any:
             abort(404)
         tell(session, f"Took {row.name} out of the stock.")
         if row.photo is not None:
-            row.photo = None  # gone once, by itself: what is taken back is put back once
+            session.delete(row.photo)
+            row.photo = None  # else it is told twice, and cannot be put back
             session.flush()
         session.delete(row)
     return redirect(url_for(".index"), 303)
