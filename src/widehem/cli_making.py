@@ -91,6 +91,8 @@ def _order(arguments: argparse.Namespace, read_chart: Reads) -> int:
         return REFUSED
     cloth = CLOTHS[arguments.cloth]
     steps = steps_of(work_of(made.garment), Wanted.by(plan), cloth)
+    lines = [(HEADINGS[key], saying.text(show)) for key, saying in advice(cloth).items()]
+    warned = [f"{c.about[:1].upper()}{c.about[1:]}: {c.saying.text(show)}" for c in cautions(made)]
     if arguments.format == "json":
         rows = [
             {
@@ -100,13 +102,12 @@ def _order(arguments: argparse.Namespace, read_chart: Reads) -> int:
             }
             for step in steps
         ]  # fmt: skip
-        return hand_over((json.dumps({"steps": rows}, indent=1, ensure_ascii=False) + "\n").encode(), arguments.out)
+        told = {"cloth": cloth.name, "by_the_cloth": dict(lines), "cautions": warned, "steps": rows}
+        return hand_over((json.dumps(told, indent=1, ensure_ascii=False) + "\n").encode(), arguments.out)
     if arguments.format == "pdf":
-        lines = [(HEADINGS[key], saying.text(show)) for key, saying in advice(cloth).items()]
-        warned = [f"{c.about[:1].upper()}{c.about[1:]}: {c.saying.text(show)}" for c in cautions(made)]
         rows_of = [(step, False, step.minutes) for step in steps]
         return hand_over(order_pdf(f"Order of work: {title}", f"in {cloth.name.lower()}", rows_of, lines, warned, PAPERS["a4"], show), arguments.out)
-    text = []
+    text = [f"{title}, in {cloth.name.lower()}", *(f"{heading}: {words}" for heading, words in lines), *warned, ""]
     for number, step in enumerate(steps, 1):
         text += [f"{number:3} {step.title}{f', {step.times} times' if step.times > 1 else ''}", f"    {step.because.text(show)}"]
         text += [f"    {how.text(show)}" for how in step.how]

@@ -30,6 +30,7 @@ from widehem.store.making import Work, find_work
 from widehem.store.models import Docket, Picture, Wearer
 from widehem.store.papers import by_use_words, cautions
 from widehem.web.at_work import ask
+from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, current_works, today
 from widehem.web.in_hand import in_hand
@@ -238,4 +239,4 @@ def printed(wearer_id: int) -> Response:
     paper = PAPERS["letter"] if request.args.get("paper") == "letter" else PAPERS["a4"]
     title = f"{costume}, {'for dressing' if dresser else 'the book'}"
     data = book_pdf(title, about, book, leaves, pictures, careful, cloth, paper, show, dresser=dresser)
-    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="book-{wearer_id}.pdf"'})
+    return handed(data, f"{title} of {wearer.name}.pdf", "application/pdf")

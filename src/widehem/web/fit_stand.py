@@ -18,6 +18,7 @@ from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.store.making import Work
 from widehem.web.drawn_by import load
+from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import today
 from widehem.web.selvedge import selvedge
@@ -65,9 +66,7 @@ def sheet(docket_id: int) -> Response:
     about = f"For {docket.wearer.name}, {docket.wearer.production.name}{over}. {today().isoformat()}"
     paper = PAPERS["letter"] if docket.paper == "letter" else PAPERS["a4"]
     data = toile_pdf(f"Toile sheet of {docket.name}", about, stand_test(made, work.design()), around(made), paper, show)
-    return Response(
-        data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="toile-{docket.id}.pdf"'}
-    )
+    return handed(data, f"Toile sheet of {docket.name} for {docket.wearer.name}.pdf", "application/pdf")
 
 
 def _kinds(rows: tuple[StandRow, ...]) -> dict[str, list[StandRow]]:

@@ -41,7 +41,7 @@ def printed(lay_id: int) -> Response:
     title, production, lays = _taken(lay_id)
     paper = PAPERS.get(request.args.get("paper", "a4"), PAPERS["a4"])
     data = lay_pdf(title, f"{production} · {today().isoformat()}", lays, paper, display())
-    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="lay-{lay_id}.pdf"'})
+    return handed(data, f"{title}.pdf", "application/pdf")
 
 
 @pages.get("/lays/<int:lay_id>/lay.plt")

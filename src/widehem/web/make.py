@@ -29,6 +29,7 @@ from widehem.store.journal import tell
 from widehem.store.models import Docket
 from widehem.web.cutting import Cut, cut_of
 from widehem.web.drawn_by import load
+from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, today
 from widehem.web.selvedge import selvedge
@@ -307,18 +308,9 @@ def printed(docket_id: int) -> Response:
     docket, show = found.docket, display()
     about = f"For {docket.wearer.name}, {docket.production.name} · in {found.cloth.name.lower()} · {today().isoformat()}"
     paper = PAPERS["letter"] if docket.paper == "letter" else PAPERS["a4"]
-    data = order_pdf(
-        f"Order of work: {docket.name}",
-        about,
-        _printed_steps(found),
-        _advice(found.cloth),
-        found.cut.pattern.cautions,
-        paper,
-        show,
-    )
-    return Response(
-        data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="order-{docket.id}.pdf"'}
-    )
+    title = f"Order of work: {docket.name}"
+    data = order_pdf(title, about, _printed_steps(found), _advice(found.cloth), found.cut.pattern.cautions, paper, show)
+    return handed(data, f"Order of work of {docket.name} for {docket.wearer.name}.pdf", "application/pdf")
 
 
 def _printed_steps(found: Making) -> Sequence[tuple[Step, bool, float]]:
