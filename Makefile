@@ -6,7 +6,7 @@ DATA ?= data
 PORT ?= 8420
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 
-.PHONY: demo serve test everything bench orders wide hold look paper readers pages lint browser-tools clean
+.PHONY: demo serve test everything bench orders lays wide hold look paper readers pages lint browser-tools clean
 
 $(BIN)/python:
 	@$(PYTHON) -c 'import ensurepip' 2>/dev/null || { \
@@ -48,6 +48,9 @@ bench: $(VENV)/.dev  ## speed as ratios to an anchor of the same run
 
 orders: $(VENV)/.dev  ## five hundred random garments through the order of work
 	$(BIN)/python -m tests.orders 500
+
+lays: $(VENV)/.dev  ## five hundred random pieces of cloth laid, and every lay looked at
+	$(BIN)/python -m tests.lays 500
 
 wide: $(VENV)/.dev  ## two thousand random bodies through every method
 	$(BIN)/python -m tests.wide

@@ -6,16 +6,20 @@ import io
 import math
 from collections.abc import Sequence
 
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
+from shapely import Polygon
 
 from widehem.core.making.lay.placed import Lay
+from widehem.core.output.lay_words import Written, letters, written
 from widehem.core.output.pdf_pen import PLAIN, POINTS_PER_CM, STRONG, load_fonts
 from widehem.core.output.sheets import Paper
 from widehem.core.units import Display
 
-EDGE, HEAD, FOOT, OVERLAP = 1.2, 3.4, 1.2, 1.0  # cm of the page round the drawing; that two pages share
+EDGE, HEAD, FOOT, OVERLAP = 1.2, 3.4, 1.5, 1.0  # cm of the page round the drawing; that two pages share
 ONE_TO = 5.0
-WORDS, SMALL, LEAST = 10.0, 8.0, 4.5  # points
+WORDS, SMALL, LEAST = 10.0, 8.0, 5.5  # points
+MOST_KEYS = 3  # lines below a drawing
 SQUARE = {"cm": (10.0, "10 cm on the cloth: 2 cm here"), "in": (10.16, "4 in on the cloth: 4/5 in here")}
 
 
@@ -80,8 +84,12 @@ def _page(
     frame.rect(EDGE * k, (EDGE + FOOT) * k, room[0] * k, room[1] * k)
     canvas.clipPath(frame, stroke=0)
     canvas.translate((EDGE - begin[0] * scale) * k, (paper.height - EDGE - HEAD + begin[1] * scale) * k)
-    _cloth(canvas, lay, scale * k, show)
+    key = _cloth(canvas, lay, scale * k)
     canvas.restoreState()
+    canvas.setFont(PLAIN, SMALL)
+    told = simpleSplit(" · ".join(f"{letter} {name}" for letter, name in key), PLAIN, SMALL, room[0] * k)
+    for number, line in enumerate(told[:MOST_KEYS]):
+        canvas.drawString(EDGE * k, (EDGE + FOOT) * k - (number + 1.2) * SMALL * 1.2, line)
     side, words = SQUARE[show.unit]
     if abs(scale - 1 / ONE_TO) < 1e-9:
         canvas.setLineWidth(0.8)
@@ -93,8 +101,8 @@ def _page(
     canvas.showPage()
 
 
-def _cloth(canvas: Canvas, lay: Lay, k: float, show: Display) -> None:
-    """The cloth with its pieces. k: points for a centimetre of cloth; x across it, y down along it."""
+def _cloth(canvas: Canvas, lay: Lay, k: float) -> list[tuple[str, str]]:
+    """The cloth with its pieces; what the letters in them stand for. k: points for a centimetre of cloth; x across it, y down along it."""
     table = lay.table
     whole, low = table.width / table.layers, 0.0 if table.folded else table.selvedge
     canvas.setLineWidth(0.6)
@@ -105,30 +113,33 @@ def _cloth(canvas: Canvas, lay: Lay, k: float, show: Display) -> None:
     canvas.setDash(*((9, 3) if table.folded else (1, 0)))
     canvas.line(0, 0, 0, -lay.length * k)
     canvas.setDash()
+    outlines = {put.id: Polygon([((y + low) * k, -x * k) for x, y in lay.rings[put.id]]) for put in lay.placed}
+    words = {put.id: written(lay.by_id[put.id], outlines[put.id], SMALL, LEAST) for put in lay.placed}
+    given, key = letters(lay, words)
     for put in lay.placed:
         shape = lay.by_id[put.id]
-        ring = [((y + low) * k, -x * k) for x, y in lay.rings[put.id]]
         path = canvas.beginPath()
+        ring = outlines[put.id].exterior.coords
         path.moveTo(*ring[0])
-        for spot in ring[1:]:
+        for spot in ring[1:-1]:
             path.lineTo(*spot)
         path.close()
         canvas.setLineWidth(1.1)
         canvas.setDash(*((4, 2) if shape.single else (1, 0)))
         canvas.drawPath(path, stroke=1, fill=0)
         canvas.setDash()
-        _words(canvas, shape.title, shape.of, lay.polygons[put.id], low, k)
+        inside = words[put.id] or written(shape, outlines[put.id], SMALL, LEAST, given[put.id])
+        if inside is not None:
+            _write(canvas, inside)
+    return key
 
 
-def _words(canvas: Canvas, title: str, of: str, polygon: object, low: float, k: float) -> None:
-    from shapely.ops import polylabel
-
-    spot = polylabel(polygon, 0.5)
-    reach = polygon.exterior.distance(spot)  # type: ignore[attr-defined]
-    lines = [*title.split(", "), *([of.split(", ")[0]] if of else [])]
-    size = min(SMALL, 1.5 * reach * k / max(map(len, lines)) * 2, 1.6 * reach * k / len(lines))
-    if size < LEAST:
-        return
-    canvas.setFont(PLAIN, size)
-    for number, line in enumerate(lines):
-        canvas.drawCentredString((spot.y + low) * k, -spot.x * k - size * (0.35 + 1.15 * (number - (len(lines) - 1) / 2)), line)
+def _write(canvas: Canvas, words: Written) -> None:
+    canvas.saveState()
+    canvas.translate(words.x, words.y)
+    if words.upright:
+        canvas.rotate(90)
+    canvas.setFont(PLAIN, words.size)
+    for number, line in enumerate(words.lines):
+        canvas.drawCentredString(0, -words.size * (0.35 + 1.15 * (number - (len(words.lines) - 1) / 2)), line)
+    canvas.restoreState()

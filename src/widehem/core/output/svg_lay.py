@@ -4,31 +4,31 @@ its grain."""
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from html import escape
 from typing import NamedTuple
 
-from shapely import Polygon, box
-from shapely.ops import polylabel
+from shapely import Point, Polygon
 
 from widehem.core.making.lay.cutouts import Cutout
 from widehem.core.making.lay.placed import Lay, Placed
+from widehem.core.output.lay_words import Written, letters, written
 from widehem.core.units import CM_PER_INCH, Display
 
-LETTERS, LEAST_LETTERS, WIDE_LETTER = 0.034, 0.021, 0.56  # of the width of the cloth: the largest and the least words; a letter, of its height
+LETTERS, LEAST_LETTERS = 0.034, 0.0247  # of the width of the cloth: the largest and the least words
 WORDS = 0.024  # of the width of the cloth: words beside it
-SMALLER = 0.88  # times as large, until the words lie inside
+GRAIN_ROOM = 1.2  # cm that a grain line has round its middle at least
 ROOM, END = 7.0, 12.0  # cm round the cloth; beyond the lay
 STEP = {"cm": 50.0, "in": 18 * CM_PER_INCH}  # between marks along the cloth
 
 
 class Picture(NamedTuple):
-    """The inside of a drawing, its view box, and its size, cm on the cloth."""
+    """The inside of a drawing, its view box, its size, cm on the cloth, and what the letters in it stand for."""
 
     inside: str
     box: str
     width: float
     height: float
+    key: list[tuple[str, str]]
 
 
 def lay_svg(lay: Lay, show: Display, *, hand: bool = False, long: float | None = None) -> Picture:
@@ -41,10 +41,16 @@ def lay_svg(lay: Lay, show: Display, *, hand: bool = False, long: float | None =
     rows += _selvedges(lay, end, whole)
     rows += _stripes(lay, end, whole, low)
     rows += _marks(length, whole, show)
-    rows += [_piece(lay.by_id[put.id], put, lay, low, hand=hand) for put in lay.placed]
+    outlines = {put.id: Polygon([(x, y + low) for x, y in lay.rings[put.id]]) for put in lay.placed}
+    most, least = LETTERS * whole, LEAST_LETTERS * whole
+    words = {put.id: written(lay.by_id[put.id], outlines[put.id], most, least) for put in lay.placed}
+    given, key = letters(lay, words)
+    for put in lay.placed:
+        inside = words[put.id] or written(lay.by_id[put.id], outlines[put.id], most, least, given[put.id])
+        rows.append(_piece(lay.by_id[put.id], put, outlines[put.id], inside, hand=hand))
     rows.append(f'<path class="lay-end" d="M{length:.1f} -3V{whole + 3:.1f}"/>')
     view = f"{-ROOM / 2:.1f} {-ROOM:.1f} {end + ROOM:.1f} {whole + 2 * ROOM:.1f}"
-    return Picture("".join(rows), view, end + ROOM, whole + 2 * ROOM)
+    return Picture("".join(rows), view, end + ROOM, whole + 2 * ROOM, key)
 
 
 def _low(lay: Lay) -> float:
@@ -89,9 +95,8 @@ def _marks(length: float, whole: float, show: Display) -> list[str]:
     return found
 
 
-def _piece(shape: Cutout, put: Placed, lay: Lay, low: float, *, hand: bool) -> str:
-    ring = [(x, y + low) for x, y in lay.rings[put.id]]
-    d = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in ring) + "Z"
+def _piece(shape: Cutout, put: Placed, outline: Polygon, words: Written | None, *, hand: bool) -> str:
+    d = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in outline.exterior.coords[:-1]) + "Z"
     titles = "".join(f", {part}" for part in (shape.of, "mirrored" if shape.hand == -1 else "") if part)
     name = escape(shape.title + titles)
     taken = (
@@ -100,40 +105,22 @@ def _piece(shape: Cutout, put: Placed, lay: Lay, low: float, *, hand: bool) -> s
         if hand
         else ' class="lay-piece"'
     )
-    words = _inside(shape, put, Polygon(ring), lay.table.width / lay.table.layers)
-    return f"<g{taken}><title>{name}</title><path class=\"lay-ring{' is-single' if shape.single else ''}\" d=\"{d}\"/>{words}</g>"
+    inside = _inside(put, outline, words) if words is not None else ""
+    return f"<g{taken}><title>{name}</title><path class=\"lay-ring{' is-single' if shape.single else ''}\" d=\"{d}\"/>{inside}</g>"
 
 
-def _inside(shape: Cutout, put: Placed, polygon: Polygon, whole: float) -> str:
-    """The words of a piece where it is widest, and its grain beside them. whole: the width of the cloth as it lies, cm."""
-    spot = polylabel(polygon, 0.5)
-    left, low, right, high = polygon.bounds
-    reach = float(polygon.exterior.distance(spot))
-    lines = [line for line in (*_broken(shape.title), shape.of.split(", ")[0]) if line]
-    tall = high - low > 1.8 * (right - left)
-    size, longest = LETTERS * whole, max(map(len, lines)) * WIDE_LETTER
-    while size >= LEAST_LETTERS * whole:
-        along, across = size * longest / 2, size * 1.2 * len(lines) / 2
-        if tall:
-            along, across = across, along
-        if polygon.contains(box(spot.x - along, spot.y - across, spot.x + along, spot.y + across)):
-            break
-        size *= SMALLER
-    else:
-        return _grain(put, spot.x, spot.y, reach)
-    turn = f' transform="rotate(-90 {spot.x:.1f} {spot.y:.1f})"' if tall else ""
+def _inside(put: Placed, polygon: Polygon, words: Written) -> str:
+    """What is written in a piece, and its grain below."""
+    turn = f' transform="rotate(-90 {words.x:.1f} {words.y:.1f})"' if words.upright else ""
     found = [
-        f'<text class="lay-name" x="{spot.x:.1f}" y="{spot.y + size * (0.35 + 1.15 * (number - (len(lines) - 1) / 2)):.1f}" font-size="{size:.2f}"'
-        f"{turn}>{escape(line)}</text>"
-        for number, line in enumerate(lines)
+        f'<text class="lay-name" x="{words.x:.1f}" y="{words.y + words.size * (0.35 + 1.15 * (number - (len(words.lines) - 1) / 2)):.1f}" '
+        f'font-size="{words.size:.2f}"{turn}>{escape(line)}</text>'
+        for number, line in enumerate(words.lines)
     ]
-    down = size * (0.9 + 0.6 * len(lines))
-    return "".join(found) + (_grain(put, spot.x, spot.y + down, reach) if not tall and reach > down else "")
-
-
-def _broken(title: str) -> Sequence[str]:
-    """A title in its parts, so that it is not longer than it must be."""
-    return title.split(", ") if len(title) > 14 else (title,)
+    down = words.size * (0.7 + 0.6 * len(words.lines))
+    reach = float(polygon.exterior.distance(Point(words.x, words.y + down)))
+    inside = not words.upright and reach > GRAIN_ROOM and polygon.contains(Point(words.x, words.y + down))
+    return "".join(found) + (_grain(put, words.x, words.y + down, reach) if inside else "")
 
 
 def _grain(put: Placed, x: float, y: float, reach: float) -> str:
