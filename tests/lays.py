@@ -116,7 +116,7 @@ def sweep(count: int, seed: int = 1) -> list[str]:
         shapes = random_shapes(rng, table, rng.randint(2, 14))
         lays = list(itertools.islice(improving(shapes, table, number), 3))[-1:]
         if number % 50 == 0 and can(shapes, table):
-            lays.append(list(packing(shapes, table, 2))[-1])
+            lays.append([lay for lay in packing(shapes, table, 2) if lay is not None][-1])
         found += [f"lay {number}: {words}" for lay in lays for words in wrong(lay)]
     return found
 

@@ -25,7 +25,9 @@ def add_commands(commands: Any, read_chart: Reads) -> None:
     order.add_argument("--format", choices=("text", "json", "pdf"), default="text")
     order.set_defaults(run=lambda arguments: _order(arguments, read_chart))
 
-    lay = commands.add_parser("lay", help="lay the cloth for a design on one chart or several: length to buy, picture, plot file")
+    lay = commands.add_parser(
+        "lay", help="lay the cloth for a design on one chart or several: length to buy, picture, plot file"
+    )
     _of_design(lay, several=True)
     lay.add_argument("--material", default="cloth", metavar="NAME", help="as the pieces name it: cloth, lining, interfacing")
     lay.add_argument("--width", default="150", metavar="LENGTH", help="of the cloth, like 150 or 60in")
@@ -106,10 +108,16 @@ def _order(arguments: argparse.Namespace, read_chart: Reads) -> int:
         return hand_over((json.dumps(told, indent=1, ensure_ascii=False) + "\n").encode(), arguments.out)
     if arguments.format == "pdf":
         rows_of = [(step, False, step.minutes) for step in steps]
-        return hand_over(order_pdf(f"Order of work: {title}", f"in {cloth.name.lower()}", rows_of, lines, warned, PAPERS["a4"], show), arguments.out)
+        return hand_over(
+            order_pdf(f"Order of work: {title}", f"in {cloth.name.lower()}", rows_of, lines, warned, PAPERS["a4"], show),
+            arguments.out,
+        )
     text = [f"{title}, in {cloth.name.lower()}", *(f"{heading}: {words}" for heading, words in lines), *warned, ""]
     for number, step in enumerate(steps, 1):
-        text += [f"{number:3} {step.title}{f', {step.times} times' if step.times > 1 else ''}", f"    {step.because.text(show)}"]
+        text += [
+            f"{number:3} {step.title}{f', {step.times} times' if step.times > 1 else ''}",
+            f"    {step.because.text(show)}",
+        ]
         text += [f"    {how.text(show)}" for how in step.how]
     return hand_over(("\n".join(text) + "\n").encode(), arguments.out)
 

@@ -1,4 +1,4 @@
-"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, sizes, fitting, web, crowds.
+"""Speed as ratios to an anchor measured in the same run: `make bench`. Parts can be named: core, designs, paper, sizes, fitting, making, web, crowds.
 
 Machines are shared and noisy; the ratios are what to compare from one day to the next. Nothing here fails.
 """
@@ -14,12 +14,13 @@ from tests.bench.designs import designs
 from tests.bench.figures import line
 from tests.bench.fitting import fitting
 from tests.bench.house import fetch, large_company, served
+from tests.bench.making import making
 from tests.bench.paper import paper
 from tests.bench.sizes import sizes
 from tests.bench.web import alone, starting
 from widehem.web.serve import settle_down
 
-PARTS = {"core", "designs", "paper", "sizes", "fitting", "web", "crowds"}
+PARTS = {"core", "designs", "paper", "sizes", "fitting", "making", "web", "crowds"}
 
 
 def web(parts: set[str]) -> None:
@@ -52,5 +53,7 @@ if __name__ == "__main__":
         sizes()
     if "fitting" in wanted:
         fitting()
+    if "making" in wanted:
+        making()
     if wanted & {"web", "crowds"}:
         web(wanted)

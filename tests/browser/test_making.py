@@ -68,7 +68,10 @@ class OfALay(Making):
         page.wait_for_selector(".lay-piece")
         names = [piece.get_attribute("data-put") for piece in page.locator(".lay-piece").all()]
         box = {name: page.locator(f'.lay-piece[data-put="{name}"] .lay-ring').bounding_box() for name in names}
-        large, small = max(box, key=lambda n: box[n]["width"] * box[n]["height"]), min(box, key=lambda n: box[n]["width"] * box[n]["height"])
+        large, small = (
+            max(box, key=lambda n: box[n]["width"] * box[n]["height"]),
+            min(box, key=lambda n: box[n]["width"] * box[n]["height"]),
+        )
         before = self.put(small)
         page.mouse.move(*self.middle(box[small]))
         page.mouse.down()
@@ -106,7 +109,9 @@ class OnATablet(Making):
         page.wait_for_selector(".make-list > li:has-text('Show it to the designer')")
         self.calm()
         self.drag("Show it to the designer", page.locator(".make-list > li").last.get_attribute("data-step"))
-        page.wait_for_function("() => document.querySelectorAll('.make-list > li')[document.querySelectorAll('.make-list > li').length - 2].textContent.includes('Show it')")
+        page.wait_for_function(
+            "() => document.querySelectorAll('.make-list > li')[document.querySelectorAll('.make-list > li').length - 2].textContent.includes('Show it')"
+        )
         self.calm()
         last = page.locator(".make-list > li").last
         self.drag(last.locator("a").inner_text(), page.locator(".make-list > li").nth(1).get_attribute("data-step"))

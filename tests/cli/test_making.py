@@ -22,7 +22,9 @@ class TheOrder(MakingCli):
         self.assertEqual((status, err), (0, ""))
         text = out.decode() if isinstance(out, bytes) else out
         titles = re.findall(r"^ *\d+ (.+)$", text, re.M)
-        self.assertLess(titles.index(next(t for t in titles if "fusible" in t.lower() or "interfacing" in t.lower())), len(titles) - 1)
+        self.assertLess(
+            titles.index(next(t for t in titles if "fusible" in t.lower() or "interfacing" in t.lower())), len(titles) - 1
+        )
         self.assertIn("waistcoat, in velvet", text.splitlines()[0])
         self.assertRegex(text, r"(?m)^Press: .*pile")
         status, out, _ = self.run_cli("order", "waistcoat", "--chart", self.upper, "--format", "json")

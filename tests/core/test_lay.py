@@ -155,13 +155,20 @@ class LaidTest(unittest.TestCase):
         self.assertTrue(can(shapes, OnTable(150)))
         self.assertFalse(can(shapes, OnTable(150, along=10.0)))
         rough = first(shapes, OnTable(150), 1)
-        lays = list(packing(shapes, OnTable(150), 3))
+        lays = [lay for lay in packing(shapes, OnTable(150), 3) if lay is not None]
         self.assertLess(lays[-1].length, rough.length)
         for lay in (lays[0], lays[-1]):
             self.assertEqual(list(wrong(lay)), [])
         search = packing(shapes, OnTable(150), 60)
         next(search)
         search.close()  # its process ends with it
+
+    def test_it_is_heard_of_while_nothing_better_is_found(self):
+        found = list(packing([box(1, 30, 20)], OnTable(150), 2))  # one piece lies best at once
+        self.assertIn(None, found)
+        lays = list(laying([box(1, 30, 20)], OnTable(150), 3))
+        self.assertNotIn(None, lays)
+        self.assertEqual(lays[-1].length, 20.0 if lays[-1].placed[0].turned in (90, 270) else 30.0)
 
     def test_looking_begins_with_a_picture_and_never_gets_worse(self):
         shapes = cutouts(pattern_of("waistcoat"), "cloth", OnTable(150))

@@ -199,12 +199,27 @@ class TheLay(Making):
 
     def test_what_is_refused_names_its_field_and_loses_nothing(self):
         number = self.begin()
-        typed = {"width": "140", "gap": "9", "selvedge": "1", "folded": "1", "way": "one", "seconds": "2", "stock": "1", "price": "x"}
+        typed = {
+            "width": "140",
+            "gap": "9",
+            "selvedge": "1",
+            "folded": "1",
+            "way": "one",
+            "seconds": "2",
+            "stock": "1",
+            "price": "x",
+        }
         page = self.post(f"/lays/{number}/table", typed, 422).get_data(as_text=True)
         self.assertIn("is no figure", page)
         page = self.post(f"/lays/{number}/table", {**typed, "price": "3"}, 422).get_data(as_text=True)
         self.assertRegex(page, r'id="c-gap-e">Between pieces: 9\.0 cm is too much')
-        for chosen in ('value="1" selected>folded', 'value="one" selected', 'value="2" selected', 'id="c-stock" checked', 'value="140"'):
+        for chosen in (
+            'value="1" selected>folded',
+            'value="one" selected',
+            'value="2" selected',
+            'id="c-stock" checked',
+            'value="140"',
+        ):
             self.assertIn(chosen, page)
 
     def test_put_by_hand_where_there_is_room_and_back_where_there_is_none(self):

@@ -40,9 +40,17 @@ CLOTH = (
     ("Blue lining", "lining_twill", 260.0, 140.0, 0.0, "shelf B", 6.8, ""),
     ("Shirt lawn", "lawn", 430.0, 140.0, 3.0, "shelf B", 7.5, "Washed once already? Ask Odile."),
 )  # fmt: skip
-NOTIONS = (("Brass buttons, 2 cm", 34, "tin on the window"), ("Hooks and bars", 120, "drawer 2"), ("Zips, 40 cm", 3, "drawer 2"))
+NOTIONS = (
+    ("Brass buttons, 2 cm", 34, "tin on the window"),
+    ("Hooks and bars", 120, "drawer 2"),
+    ("Zips, 40 cm", 3, "drawer 2"),
+)
 # costume garment, how many of its first steps are done, and how many days ago the first was
-TICKED = (("Ferry master's waistcoat", "Gideon Fenn", 17, 6), ("Deckhand's shirt", "Gideon Fenn", 99, 15), ("Heron bodice", "Runa Sable", 5, 2))
+TICKED = (
+    ("Ferry master's waistcoat", "Gideon Fenn", 17, 6),
+    ("Deckhand's shirt", "Gideon Fenn", 99, 15),
+    ("Heron bodice", "Runa Sable", 5, 2),
+)
 USES = {"Ferry master's waistcoat": ("stairs", "quick"), "Lamplighter's robe": ("flame", "stairs"), "Heron suit": ("flying", "dance", "heat"),
     "Lamp child's smock": ("child",), "Deckhand's shirt": ("water",)}  # fmt: skip
 LAID = (("cloth", ("Ferry master's waistcoat",), OnTable(150.0, way="one", shrinks=2.0, price=18.5)), ("lining", ("Ferry master's waistcoat",), OnTable(140.0, price=6.8)),
@@ -55,10 +63,15 @@ PRACTISED = (
 def load_making(session: Session, production: Production, wearers: dict[str, Wearer]) -> None:
     """What is cut and made, from the days to the book."""
     today = date.today()
-    production.plan = Plan(today + timedelta(days=REHEARSAL), today + timedelta(days=OPENING), 1, 6.0, 3, 5, ("Zips, 40 cm",)).as_data()
+    production.plan = Plan(
+        today + timedelta(days=REHEARSAL), today + timedelta(days=OPENING), 1, 6.0, 3, 5, ("Zips, 40 cm",)
+    ).as_data()
     session.add(
         HouseCloth(
-            name="Lantern silk, ours", began="taffeta", parts={part: getattr(CLOTHS["taffeta"], part) for part in PARTS}, shrinks=0.0,
+            name="Lantern silk, ours",
+            began="taffeta",
+            parts={part: getattr(CLOTHS["taffeta"], part) for part in PARTS},
+            shrinks=0.0,
             own={
                 "press": "Dry, the iron on one dot, through the old sheet. Steam leaves rings.",
                 "mark": "Thread only; the white basting one.",
@@ -66,7 +79,19 @@ def load_making(session: Session, production: Production, wearers: dict[str, Wea
         )
     )
     for name, cloth, length, width, shrinks, place, price, words in CLOTH:
-        session.add(Stock(kind="cloth", name=name, cloth=cloth, length=length, width=width, shrinks=shrinks, place=place, price=price, words=words))
+        session.add(
+            Stock(
+                kind="cloth",
+                name=name,
+                cloth=cloth,
+                length=length,
+                width=width,
+                shrinks=shrinks,
+                place=place,
+                price=price,
+                words=words,
+            )
+        )
     for name, count, place in NOTIONS:
         session.add(Stock(kind="notion", name=name, count=count, place=place))
     for person, exercise, right in PRACTISED:
@@ -100,7 +125,9 @@ def _ticked(session: Session, name: str, wearer: Wearer, count: int, first: date
     done: dict[str, Done] = {}
     for number, step in enumerate(steps[:count]):
         day = min(first + timedelta(days=number // 6), date.today())
-        done[step.id] = Done(day.isoformat(), float(round(step.minutes * PACE[number % len(PACE)])) or None, step.kind, step.minutes)
+        done[step.id] = Done(
+            day.isoformat(), float(round(step.minutes * PACE[number % len(PACE)])) or None, step.kind, step.minutes
+        )
     own: dict[str, str] = {}
     chosen: tuple[str, ...] = ()
     if name == OWN_STEP[0]:
@@ -116,11 +143,21 @@ def _ticked(session: Session, name: str, wearer: Wearer, count: int, first: date
 
 
 PACE = (1.2, 0.9, 1.4, 1.1, 1.0)  # times of what was thought
-OWN_STEP = ("Ferry master's waistcoat", "panel_front.inside", "Braid along both front panel seams, before the side seams close it")
-CLOTHS_OF = {"Ferry master's waistcoat": {"cloth": "suiting", "lining": "lining_twill"}, "Deckhand's shirt": {"cloth": "lawn"}, "Heron bodice": {"cloth": "taffeta"}}
+OWN_STEP = (
+    "Ferry master's waistcoat",
+    "panel_front.inside",
+    "Braid along both front panel seams, before the side seams close it",
+)
+CLOTHS_OF = {
+    "Ferry master's waistcoat": {"cloth": "suiting", "lining": "lining_twill"},
+    "Deckhand's shirt": {"cloth": "lawn"},
+    "Heron bodice": {"cloth": "taffeta"},
+}
 
 
-def _lay(session: Session, production: Production, wearer: Wearer, material: str, names: tuple[str, ...], table: OnTable) -> None:
+def _lay(
+    session: Session, production: Production, wearer: Wearer, material: str, names: tuple[str, ...], table: OnTable
+) -> None:
     """A lay of a cloth, as found by cells."""
     works = [work for name in names if (work := _work(session, name, wearer)) is not None]
     shapes = [
@@ -132,7 +169,9 @@ def _lay(session: Session, production: Production, wearer: Wearer, material: str
     best = list(islice(improving(shapes, table), FEW_LAYS))[-1]
     docket = works[0].docket
     name = f"{material[:1].upper()}{material[1:]}: {docket.name} for {docket.wearer.name}"
-    row = LayRow(production_id=production.id, name=name, material=material, dockets=[work.docket.id for work in works], cloth=table.data)
+    row = LayRow(
+        production_id=production.id, name=name, material=material, dockets=[work.docket.id for work in works], cloth=table.data
+    )
     session.add(row)
     keep_lay(row, shapes, best, (), drawn_mark(works, material))
 
@@ -143,7 +182,11 @@ FEW_LAYS = 6
 def _book(session: Session, production: Production, wearer: Wearer, today: date) -> None:
     """The book of one costume."""
     shots: list[Shot] = []
-    for name, side, words in (("smock", "front", "as the deckhand, second act"), ("laced-back", "back", "from the old sketch-book"), ("gangway", "sketch", "the hem on the gangway")):
+    for name, side, words in (
+        ("smock", "front", "as the deckhand, second act"),
+        ("laced-back", "back", "from the old sketch-book"),
+        ("gangway", "sketch", "the hem on the gangway"),
+    ):
         drawn = sketches(name)[0]
         row = Picture(production_id=production.id, data=drawn.large, small=drawn.small)
         session.add(row)

@@ -106,7 +106,9 @@ def leftovers(session: Session, works: Sequence[Work], material: str, table: OnT
     return found
 
 
-def _on_stock(at: At, wish: dict[str, Any], shapes: Sequence[Cutout], left: Sequence[tuple[int, Leftover]]) -> tuple[list[OnStock], list[Cutout]]:
+def _on_stock(
+    at: At, wish: dict[str, Any], shapes: Sequence[Cutout], left: Sequence[tuple[int, Leftover]]
+) -> tuple[list[OnStock], list[Cutout]]:
     """What lies on leftovers, and what is still to be laid."""
     if not left:
         return [], list(shapes)

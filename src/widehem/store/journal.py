@@ -14,7 +14,18 @@ from sqlalchemy.orm import Session, UOWTransaction
 
 from widehem.store.models import Base, Docket, Event, Production, ReadingRow, Wearer
 
-NOT_WRITTEN = {"event", "practice", "intake", "intake_wearer", "intake_chart", "intake_reading", "listening", "heard", "picture", "traced"}
+NOT_WRITTEN = {
+    "event",
+    "practice",
+    "intake",
+    "intake_wearer",
+    "intake_chart",
+    "intake_reading",
+    "listening",
+    "heard",
+    "picture",
+    "traced",
+}
 NOT_COMPARED = {"version", "updated_at"}  # they change with every change
 TABLES: dict[str, type[Base]] = {mapper.class_.__tablename__: mapper.class_ for mapper in Base.registry.mappers}
 WORDS = 300

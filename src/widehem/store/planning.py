@@ -40,7 +40,9 @@ def as_garment(
     had."""
     docket = work.docket
     made = how_made(docket)
-    hours = {name: minutes * pace.get(kind, 1.0) / 60 for name, (kind, minutes) in (times or {}).items() if name not in made.left_out}
+    hours = {
+        name: minutes * pace.get(kind, 1.0) / 60 for name, (kind, minutes) in (times or {}).items() if name not in made.left_out
+    }
     left = 0.0 if docket.finished_on else sum(amount for name, amount in hours.items() if name not in made.done)
     missing = METHODS[docket.method].missing(work.chart, docket.all_options)
     done: set[Phase] = set()
@@ -61,5 +63,14 @@ def as_garment(
         done.add("alter")
     words = f"{names(missing)} of {docket.wearer.name}" if missing else ""
     return Garment(
-        docket.id, docket.name, docket.wearer.name, docket.due_on, sum(hours.values()), left, plan.rounds > 0, frozenset(done), WAITS.get(docket.waits, ""), words
+        docket.id,
+        docket.name,
+        docket.wearer.name,
+        docket.due_on,
+        sum(hours.values()),
+        left,
+        plan.rounds > 0,
+        frozenset(done),
+        WAITS.get(docket.waits, ""),
+        words,
     )

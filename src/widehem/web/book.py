@@ -130,11 +130,25 @@ def _page(wearer_id: int, costume: str, typed: Mapping[str, str], told: str) -> 
     money = book.spent + cloth
     slots = [
         Slot("Hours", "count", f"{spent / 60:.1f}", f"of about {guessed / 60:.0f}", "written down while it is made"),
-        Slot("Pictures", "look" if book.unseen else "true", str(len(book.shots)), "", f"none {SIDES[book.unseen[0]].lower()}" if book.unseen else "all round"),
+        Slot(
+            "Pictures",
+            "look" if book.unseen else "true",
+            str(len(book.shots)),
+            "",
+            f"none {SIDES[book.unseen[0]].lower()}" if book.unseen else "all round",
+        ),
     ]
     if book.budget or money:
         over = bool(book.budget) and money > book.budget
-        slots.append(Slot("Costs", "not" if over else "count", f"{money:.2f}", f"of {book.budget:.2f}" if book.budget else "", f"{money - book.budget:.2f} too much" if over else ""))
+        slots.append(
+            Slot(
+                "Costs",
+                "not" if over else "count",
+                f"{money:.2f}",
+                f"of {book.budget:.2f}" if book.budget else "",
+                f"{money - book.budget:.2f} too much" if over else "",
+            )
+        )
     return render_template(
         "book.html", wearer=wearer, costume=costume, others=others, worn=worn, book=book, sides=SIDES, cloth=cloth, typed=typed, told=told, longest=LONGEST, rest=rest,
         cautions=[*cautions(wearer), *dict.fromkeys(line for row in worn for line in by_use_words(row.docket, display()))],
@@ -186,7 +200,14 @@ def _shot(session: Session, wearer: Wearer, book: CostumeBook) -> Written:
 
 def _change(_session: Session, _wearer: Wearer, book: CostumeBook) -> Written:
     form = request.form
-    made = with_change(book, form.get("when", ""), form.get("who", ""), form.get("opens", ""), form.get("seconds", ""), dark=form.get("dark") == "1")
+    made = with_change(
+        book,
+        form.get("when", ""),
+        form.get("who", ""),
+        form.get("opens", ""),
+        form.get("seconds", ""),
+        dark=form.get("dark") == "1",
+    )
     return made, "Wrote a quick change"
 
 
@@ -227,7 +248,9 @@ def printed(wearer_id: int) -> Response:
         worn, _ = _worn(session, dockets)
         cloth = _laid_cost(session, wearer, dockets)
         pictures = [row.data if (row := session.get(Picture, shot.picture)) is not None else None for shot in book.shots]
-        about = " · ".join(word for word in (wearer.name, wearer.role, wearer.production.name, wearer.production.company) if word)
+        about = " · ".join(
+            word for word in (wearer.name, wearer.role, wearer.production.name, wearer.production.company) if word
+        )
         careful = cautions(wearer)
     leaves = [
         Leaf(

@@ -95,7 +95,9 @@ def keep(row_id: int) -> Any:
         if row is None:
             abort(404)
         if moved(row.version):
-            return _page(code, request.form, "Somebody else changed this cloth meanwhile: look at it, and keep yours again."), 409
+            return _page(
+                code, request.form, "Somebody else changed this cloth meanwhile: look at it, and keep yours again."
+            ), 409
         for name, value in values.items():
             setattr(row, name, value)
         tell(session, f"Changed the cloth {row.name}.")

@@ -58,7 +58,10 @@ def _index(production_id: int, errors: Mapping[str, str]) -> Any:
     chosen = [number for number in map(number_of, request.args.getlist("docket")) if number in called]
     listed = [(row, laid(row), [called[n] for n in row.dockets if n in called]) for row in rows]
     buy = sum(entry.lay.to_buy for _, entry, _ in listed)
-    slots = [Slot("Lays", "count", str(len(rows)), "", "of this production"), Slot("To buy", "count", figure(display().length(buy, 0)), display().unit, "together")]
+    slots = [
+        Slot("Lays", "count", str(len(rows)), "", "of this production"),
+        Slot("To buy", "count", figure(display().length(buy, 0)), display().unit, "together"),
+    ]
     return render_template(
         "lays.html", production=production, listed=listed, dockets=dockets, chosen=chosen, material=request.values.get("material", "cloth"), materials=USUAL,
         errors=errors, selvedge=Selvedge(production), slots=slots, tally="", next=Next("Back to the materials", url_for("materials.production", production_id=production_id)),
@@ -73,7 +76,9 @@ def _production(session: Session, number: int) -> Production:
 
 
 def _dockets(session: Session, production: int) -> list[Docket]:
-    rows = session.query(Docket).filter(Docket.production_id == production, Docket.binned_at.is_(None), Docket.finished_on.is_(None))
+    rows = session.query(Docket).filter(
+        Docket.production_id == production, Docket.binned_at.is_(None), Docket.finished_on.is_(None)
+    )
     found = [docket for docket in rows if docket.wearer.binned_at is None]
     return sorted(found, key=lambda docket: (docket.wearer.name, docket.name))
 
@@ -182,7 +187,15 @@ def _widths(rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
     for row in rows:
         table = OnTable(**row["cloth"])
         no = " ".join(Saying(template, tuple(lengths)).text(show) for template, lengths in row.get("no", []))
-        found.append({"table": table, "no": no, "buy": row.get("buy"), "used": row.get("used"), "area": (row.get("buy") or 0) * table.width})
+        found.append(
+            {
+                "table": table,
+                "no": no,
+                "buy": row.get("buy"),
+                "used": row.get("used"),
+                "area": (row.get("buy") or 0) * table.width,
+            }
+        )
     return sorted(found, key=lambda entry: (entry["buy"] is None, entry["area"]))
 
 
@@ -259,7 +272,13 @@ def put(lay_id: int) -> Any:
     """A piece put elsewhere by hand: where it has room near there, or nowhere, and why."""
     form = request.form
     try:
-        wished = Placed(form.get("put", ""), float(form.get("x", "")), float(form.get("y", "")), int(form.get("turned", "0")), form.get("flipped") == "1")
+        wished = Placed(
+            form.get("put", ""),
+            float(form.get("x", "")),
+            float(form.get("y", "")),
+            int(form.get("turned", "0")),
+            form.get("flipped") == "1",
+        )
     except ValueError:
         abort(400)
     if not all(abs(value) < 1e6 for value in (wished.x, wished.y)):
@@ -288,7 +307,12 @@ def widths(lay_id: int) -> Any:
         name, width = row.name, float(row.cloth.get("width", 150.0))
     show = display()
     sold = sorted({90.0, 115.0, 140.0, 150.0, width})
-    ask(WIDE, {"lay": lay_id, "widths": sold, "unit": show.unit, "fraction": show.fraction}, f"Comparing widths for {name}", str(lay_id))
+    ask(
+        WIDE,
+        {"lay": lay_id, "widths": sold, "unit": show.unit, "fraction": show.fraction},
+        f"Comparing widths for {name}",
+        str(lay_id),
+    )
     return redirect(url_for(".page", lay_id=lay_id), 303)
 
 
@@ -330,7 +354,9 @@ def cut(lay_id: int) -> Any:
         works, known = works_of(session, row.dockets), cloths(session)
         if rest >= WORTH_KEEPING and works:
             kind = cloth_of(how_made(works[0].docket), row.material, known)
-            session.add(Stock(kind="cloth", name=f"Rest of {row.name}"[:120], cloth=kind.code, length=rest, width=found.lay.table.width))
+            session.add(
+                Stock(kind="cloth", name=f"Rest of {row.name}"[:120], cloth=kind.code, length=rest, width=found.lay.table.width)
+            )
         for work in works:
             docket = session.get(Docket, work.docket.id)
             if docket is not None and docket.cut_on is None and row.material in OUTER:
@@ -348,4 +374,3 @@ def delete(lay_id: int) -> Any:
         session.delete(row)
         tell(session, f"Deleted the lay {name}.", session.get(Production, number))
     return redirect(url_for(".index", production_id=number), 303)
-

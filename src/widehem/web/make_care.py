@@ -35,7 +35,15 @@ def page(docket_id: int) -> Any:
         return redirect(url_for("board.draft", docket_id=docket_id), 303)
     show = display()
     rows = [(row, Markup(care_svg(row.picture, row.figure, show))) for row in care_of(found)]
-    slots = [Slot("With care", "count", str(len(rows)), "cautions", ", ".join(USES[code].about for code in found.made.uses) or "no use on stage was named")]
+    slots = [
+        Slot(
+            "With care",
+            "count",
+            str(len(rows)),
+            "cautions",
+            ", ".join(USES[code].about for code in found.made.uses) or "no use on stage was named",
+        )
+    ]
     return render_template(
         "make_care.html", docket=found.docket, rows=rows, box=BOX, uses=USES, chosen=found.made.uses, workroom=WORKROOM, defer=DEFER, view="care", slots=slots,
         tally="", next=Next("To the order of work", url_for("make.station", docket_id=docket_id)),

@@ -63,7 +63,9 @@ def _days(session: Session, production: Production, known: Mapping[str, Any] | N
     works = works_of(session, dockets_in(session, production.id))
     keys = {work.docket.id: hours_key(work) for work in works}
     there = known_times(current_works().ledger, list(keys.values())) if known is None else known
-    garments = tuple(as_garment(work, there.get(keys[work.docket.id]), own, rounds.get(work.docket.id, 0), plan) for work in works)
+    garments = tuple(
+        as_garment(work, there.get(keys[work.docket.id]), own, rounds.get(work.docket.id, 0), plan) for work in works
+    )
     return Days(production, plan, garments, sum(name not in there for name in keys.values()))
 
 
@@ -95,12 +97,26 @@ def _page(production_id: int, typed: Mapping[str, str], told: str) -> Any:
     behind = days.late
     hours = sum(garment.left for garment in days.garments)
     slots = [
-        Slot("Late", "look" if behind else "true", str(len(behind)), "garments", f"{behind[0].garment.name}: {behind[0].stretch.words.lower()}" if behind else "nothing is behind"),
+        Slot(
+            "Late",
+            "look" if behind else "true",
+            str(len(behind)),
+            "garments",
+            f"{behind[0].garment.name}: {behind[0].stretch.words.lower()}" if behind else "nothing is behind",
+        ),
         Slot("To sew", "count", f"{hours:.0f}", "h", f"{days.plan.hands} pairs of hands, {days.plan.hours:g} hours a day"),
     ]
     much = [load for load in days.loads if load.too_much]
     if much:
-        slots.append(Slot("Too much", "look", str(len(much)), "weeks", f"the week of {day_words(much[0].monday)} has {much[0].hours:.0f} h"))
+        slots.append(
+            Slot(
+                "Too much",
+                "look",
+                str(len(much)),
+                "weeks",
+                f"the week of {day_words(much[0].monday)} has {much[0].hours:.0f} h",
+            )
+        )
     return render_template(
         "calendar.html", production=found, days=days, rows=rows, drawn=drawn, drawing=Markup(drawn.inside) if drawn else "", late=behind, loads=days.loads,
         typed=typed, told=told, day_words=day_words, selvedge=Selvedge(found), slots=slots, tally="",
@@ -125,7 +141,12 @@ def keep(production_id: int) -> Any:
     return redirect(url_for(".production", production_id=production_id), 303)
 
 
-FIELDS = (("hours", "Hours a day"), ("hands", "Pairs of hands"), ("week", "Working days a week"), ("rounds", "Fittings of a toile"))
+FIELDS = (
+    ("hours", "Hours a day"),
+    ("hands", "Pairs of hands"),
+    ("week", "Working days a week"),
+    ("rounds", "Fittings of a toile"),
+)
 
 
 def _read(form: Mapping[str, str], old: Plan) -> Plan:
@@ -185,7 +206,11 @@ def file_of_all() -> Response:
 
     with current_store().read() as session:
         found = [_days(session, entry) for entry in productions(session) if entry.binned_at is None]
-    rows = [(replace(garment, name=f"{garment.name} ({entry.production.name})"), phases) for entry in found for garment, phases in entry.rows]
+    rows = [
+        (replace(garment, name=f"{garment.name} ({entry.production.name})"), phases)
+        for entry in found
+        for garment, phases in entry.rows
+    ]
     first = found[0].plan if len(found) == 1 else Plan()
     return handed(calendar_file("Workroom", rows, first, datetime.now(UTC), "all"), "workroom.ics", "text/calendar")
 

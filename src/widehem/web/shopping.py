@@ -82,7 +82,9 @@ def _lines(
             cloth_by[work.docket.id, material.name] = cloth_of(made[work.docket.id], material.name, known_cloths).code
     for row in lays_of(session, production):
         found = laid(row)
-        fresh = [number for number in row.dockets if (number, row.material) in cloth_by and (number, row.material) not in covered]
+        fresh = [
+            number for number in row.dockets if (number, row.material) in cloth_by and (number, row.material) not in covered
+        ]
         if found.lay.placed and len(fresh) == len(row.dockets):
             covered.update((number, row.material) for number in fresh)
             lays.append(Laid(cloth_by[fresh[0], row.material], found.lay.to_buy, found.lay.table.width))
@@ -90,7 +92,9 @@ def _lines(
         for material in (needs.get(work.docket.id) or Needs((), ())).materials:
             at = work.docket.id, material.name
             takes.append(Takes(cloth_by[at], material.area, f"{work.docket.name}, {work.docket.wearer.name}", at in covered))
-    stock = [Held(s.cloth, s.name, s.length, s.width, s.place) for s in session.scalars(select(Stock).where(Stock.kind == "cloth"))]
+    stock = [
+        Held(s.cloth, s.name, s.length, s.width, s.place) for s in session.scalars(select(Stock).where(Stock.kind == "cloth"))
+    ]
     return shopping(takes, lays, stock)
 
 

@@ -42,11 +42,17 @@ def _page(errors: Mapping[str, str], typed: Mapping[str, str], edited: int | Non
         known = cloths(session)
     at = edited if edited is not None else request.args.get("edit", 0, type=number_of)
     here = next((row for row in rows if row.id == at), None)
-    shown = [row for row in rows if wanted in f"{row.name} {row.place} {row.words} {known[row.cloth].name if row.cloth in known else ''}".lower()]
+    shown = [
+        row
+        for row in rows
+        if wanted in f"{row.name} {row.place} {row.words} {known[row.cloth].name if row.cloth in known else ''}".lower()
+    ]
     show = display()
     whole = sum(row.length for row in rows if row.kind == "cloth")
     slots = [
-        Slot("Cloth", "count", figure(show.length(whole, 0)), show.unit, f"in {sum(row.kind == 'cloth' for row in rows)} pieces"),
+        Slot(
+            "Cloth", "count", figure(show.length(whole, 0)), show.unit, f"in {sum(row.kind == 'cloth' for row in rows)} pieces"
+        ),
         Slot("Notions", "count", str(sum(row.kind == "notion" for row in rows)), "kinds", ""),
     ]
     return render_template(
@@ -121,7 +127,9 @@ def keep(row_id: int) -> Any:
         if row is None:
             abort(404)
         if moved(row.version):
-            errors["name"] = f"Somebody wrote about it meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."
+            errors["name"] = (
+                f"Somebody wrote about it meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."
+            )
         if not errors:
             for name, value in values.items():
                 setattr(row, name, value)

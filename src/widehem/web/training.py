@@ -96,7 +96,15 @@ def _one(code: str, typed: Mapping[str, str], told_: str, answer: Any) -> Any:
     except KeyError:
         abort(404)
     verdict = "open" if answer is None else "true" if answer.right else "not"
-    slots = [Slot("Exercise", verdict, "", "", "find the line that is wrong" if answer is None else "found" if answer.right else "look again at what was wrong")]
+    slots = [
+        Slot(
+            "Exercise",
+            verdict,
+            "",
+            "",
+            "find the line that is wrong" if answer is None else "found" if answer.right else "look again at what was wrong",
+        )
+    ]
     return render_template(
         "exercise.html", found=found, typed=typed, told=told_, answer=answer, who=_who(), selvedge=Selvedge(), slots=slots, tally="",
         next=Next("Another one", url_for(".begin", kind=found.kind)) if answer is not None else Next("That is the mistake", url_for(".answer", code=code), form="answer"),
@@ -149,8 +157,17 @@ def along(method: str, seed: int) -> Any:
             wrong = str(error)
     if judged is not None and _who():
         with writing() as session:
-            session.add(Practice(person=_who(), exercise=f"along:{method}:{seed}:{at}", right=judged.verdict == "good", data={"figure": text[:20]}))
-    measures = [(CATALOGUE[code].name, chart.get(code)) for code in METHODS[method].uses(design.options) if chart.get(code) is not None]
+            session.add(
+                Practice(
+                    person=_who(),
+                    exercise=f"along:{method}:{seed}:{at}",
+                    right=judged.verdict == "good",
+                    data={"figure": text[:20]},
+                )
+            )
+    measures = [
+        (CATALOGUE[code].name, chart.get(code)) for code in METHODS[method].uses(design.options) if chart.get(code) is not None
+    ]
     verdict = "open" if judged is None else {"good": "true", "fair": "look", "off": "not"}[judged.verdict]
     slots = [Slot(f"Step {at}", verdict, "", "", "measure it on your paper" if judged is None else said[0].text(display()))]
     here: dict[str, Any] = {"method": method, "seed": seed}

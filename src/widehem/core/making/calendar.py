@@ -44,7 +44,12 @@ class Plan:
         try:
             days = [date.fromisoformat(str(data[name])) if data.get(name) else None for name in ("rehearsal", "opening")]
             found = Plan(
-                days[0], days[1], int(data.get("rounds", 1)), float(data.get("hours", 6.0)), int(data.get("hands", 2)), int(data.get("week", 5)),
+                days[0],
+                days[1],
+                int(data.get("rounds", 1)),
+                float(data.get("hours", 6.0)),
+                int(data.get("hands", 2)),
+                int(data.get("week", 5)),
                 tuple(str(name)[:200] for name in data.get("bought", ())),
             )
         except (TypeError, ValueError, OverflowError):
@@ -53,9 +58,15 @@ class Plan:
 
     def as_data(self) -> dict[str, Any]:
         """As plain data, without what is as usual."""
-        data: dict[str, Any] = {name: day.isoformat() for name, day in (("rehearsal", self.rehearsal), ("opening", self.opening)) if day}
+        data: dict[str, Any] = {
+            name: day.isoformat() for name, day in (("rehearsal", self.rehearsal), ("opening", self.opening)) if day
+        }
         usual = Plan()
-        data |= {name: getattr(self, name) for name in ("rounds", "hours", "hands", "week") if getattr(self, name) != getattr(usual, name)}
+        data |= {
+            name: getattr(self, name)
+            for name in ("rounds", "hours", "hands", "week")
+            if getattr(self, name) != getattr(usual, name)
+        }
         return {**data, **({"bought": list(self.bought)} if self.bought else {})}
 
 
@@ -70,7 +81,9 @@ def checked(plan: Plan) -> Plan:
     if not 1 <= plan.week <= 7:
         raise CalendarError(f"Working days a week: {plan.week} cannot be: 1 to 7.")
     if plan.opening and plan.rehearsal and plan.opening < plan.rehearsal:
-        raise CalendarError(f"Opening: {plan.opening.isoformat()} is before the dress rehearsal on {plan.rehearsal.isoformat()}: change one of them.")
+        raise CalendarError(
+            f"Opening: {plan.opening.isoformat()} is before the dress rehearsal on {plan.rehearsal.isoformat()}: change one of them."
+        )
     if len(plan.bought) > 500:
         raise CalendarError("More is ticked as bought than can be.")
     return plan
@@ -176,7 +189,13 @@ def late(garments: Sequence[Garment], plan: Plan, today: date) -> list[Late]:
     for garment in garments:
         first = next((row for row in stretches(garment, plan, today) if not row.done), None)
         if first is not None and first.late:
-            found.append(Late(garment, first, garment.missing if first.phase in ("measure", "paper") and garment.missing else garment.waits))
+            found.append(
+                Late(
+                    garment,
+                    first,
+                    garment.missing if first.phase in ("measure", "paper") and garment.missing else garment.waits,
+                )
+            )
     return sorted(found, key=lambda row: -row.stretch.late)
 
 

@@ -105,13 +105,21 @@ def _by_use(uses: Collection[str], clear: float | None) -> Iterator[Care]:
             continue
         yield Care(use.about, use.always, use.picture, clear if use.picture == "hem" else None)
         if use.picture == "hem" and clear is not None and clear < CLEAR_LEAST:
-            yield Care(use.about, say("This hem ends {0u} above the floor: {1u} too low for it.", max(clear, 0.0), CLEAR_LEAST - clear), "hem", clear)
+            yield Care(
+                use.about,
+                say("This hem ends {0u} above the floor: {1u} too low for it.", max(clear, 0.0), CLEAR_LEAST - clear),
+                "hem",
+                clear,
+            )
 
 
 def _by_cloth(made: Made, uses: Collection[str], cloths: Collection[ClothKind]) -> Iterator[Care]:
     for cloth in cloths:
         if cloth.weight == "sheer" and cloth.heat == "cool":
-            yield Care("flame", say(f"{cloth.name} burns fast and may melt onto the skin: keep it from flame, or have it treated and proved."))
+            yield Care(
+                "flame",
+                say(f"{cloth.name} burns fast and may melt onto the skin: keep it from flame, or have it treated and proved."),
+            )
         if cloth.heat == "none" and cloth.marks == "much":
             yield Care("heat", say(f"{cloth.name} lets no air through: breaks, and openings for air where they do not show."))
     if "flame" in uses and any(cloth.code == "wadding" for cloth in cloths):

@@ -12,7 +12,9 @@ from widehem.core.making.calendar import Garment, Plan, Stretch
 MAKER = "-//Wide Hem//Calendar//EN"
 
 
-def calendar_file(title: str, rows: Sequence[tuple[Garment, Sequence[Stretch]]], plan: Plan, stamp: datetime, mark: str) -> bytes:
+def calendar_file(
+    title: str, rows: Sequence[tuple[Garment, Sequence[Stretch]]], plan: Plan, stamp: datetime, mark: str
+) -> bytes:
     """The file. stamp: when it was written, in UTC; mark: of the production, so that an event read again replaces its old self."""
     found = Calendar()
     found.add("prodid", MAKER)

@@ -36,8 +36,14 @@ def written(shape: Cutout, polygon: Polygon, largest: float, least: float, lette
     prepare(polygon)
     spots = [spot, *(middle for middle in [polygon.centroid] if polygon.contains(middle))]
     ways = (False, True) if high - low > 1.3 * (right - left) else (False,)
-    found = [_largest(polygon, at, lines, upright, largest, least) for at in spots for lines in _broken(shape) for upright in ways]
-    return max((entry for entry in found if entry is not None), key=lambda entry: (entry.size, -len(entry.lines), not entry.upright), default=None)
+    found = [
+        _largest(polygon, at, lines, upright, largest, least) for at in spots for lines in _broken(shape) for upright in ways
+    ]
+    return max(
+        (entry for entry in found if entry is not None),
+        key=lambda entry: (entry.size, -len(entry.lines), not entry.upright),
+        default=None,
+    )
 
 
 def _largest(polygon: Polygon, at: Point, lines: Sequence[str], upright: bool, largest: float, least: float) -> Written | None:

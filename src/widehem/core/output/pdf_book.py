@@ -93,13 +93,17 @@ def _cell(text: str) -> Paragraph:
 
 
 def _worn(book: CostumeBook, leaves: Sequence[Leaf], wide: float) -> list[Flowable]:
-    rows: list[list[Any]] = [[_cell(""), _cell("From the skin outwards"), _cell("Closes"), _cell("Holds to the rest"), _cell("In a hurry")]]
+    rows: list[list[Any]] = [
+        [_cell(""), _cell("From the skin outwards"), _cell("Closes"), _cell("Holds to the rest"), _cell("In a hurry")]
+    ]
     for number, leaf in enumerate(leaves, 1):
         rows.append([_cell(str(number)), *map(_cell, (leaf.name, leaf.closes, leaf.attaches, leaf.quick))])
     found: list[Flowable] = [Paragraph("Put on in this order", PART)]
     if book.under:
         found.append(Paragraph(f"Underneath: {escape(book.under)}", BODY))
-    table = Table(rows, colWidths=[wide * part for part in (0.05, 0.25, 0.24, 0.22, 0.24)], repeatRows=1, hAlign="LEFT", style=RULES)
+    table = Table(
+        rows, colWidths=[wide * part for part in (0.05, 0.25, 0.24, 0.22, 0.24)], repeatRows=1, hAlign="LEFT", style=RULES
+    )
     return [*found, table]
 
 
@@ -108,7 +112,14 @@ def _changes(book: CostumeBook, wide: float) -> list[Flowable]:
         return []
     rows: list[list[Any]] = [[_cell("When"), _cell("Who"), _cell("Opens what"), _cell("In")]]
     for row in book.changes:
-        rows.append([_cell(row.when), _cell(row.who), _cell(row.what), _cell(f"{f'{row.seconds} s' if row.seconds else ''}{', in the dark' if row.dark else ''}")])
+        rows.append(
+            [
+                _cell(row.when),
+                _cell(row.who),
+                _cell(row.what),
+                _cell(f"{f'{row.seconds} s' if row.seconds else ''}{', in the dark' if row.dark else ''}"),
+            ]
+        )
     table = Table(rows, colWidths=[wide * part for part in (0.22, 0.2, 0.38, 0.2)], repeatRows=1, hAlign="LEFT", style=RULES)
     return [KeepTogether([Paragraph("Quick changes", PART), table])]
 
@@ -130,4 +141,8 @@ def _money(book: CostumeBook, spent: float) -> list[Flowable]:
     if not rows and not book.budget:
         return []
     left = f" of {book.budget:.2f}: {book.budget - whole:.2f} left" if book.budget else ""
-    return [Paragraph("Costs", PART), *(Paragraph(escape(row), BODY) for row in rows), Paragraph(f"<b>Together {whole:.2f}{left}</b>", BODY)]
+    return [
+        Paragraph("Costs", PART),
+        *(Paragraph(escape(row), BODY) for row in rows),
+        Paragraph(f"<b>Together {whole:.2f}{left}</b>", BODY),
+    ]

@@ -36,7 +36,9 @@ def days_svg(rows: Sequence[tuple[Garment, Sequence[Stretch]]], plan: Plan, toda
     for number, (garment, phases) in enumerate(rows):
         found += _row(HEAD + number * ROW, garment, phases, first)
     x = _x(today, first) + DAY / 2
-    found.append(f'<path class="d-today" d="M{x:.1f} {HEAD - 12:.0f}V{height:.0f}"/><text class="d-word" x="{x + 3:.1f}" y="{HEAD - 6:.0f}">today</text>')
+    found.append(
+        f'<path class="d-today" d="M{x:.1f} {HEAD - 12:.0f}V{height:.0f}"/><text class="d-word" x="{x + 3:.1f}" y="{HEAD - 6:.0f}">today</text>'
+    )
     return Days("".join(found), width, height)
 
 
@@ -61,7 +63,10 @@ def _days(first: date, count: int, height: float, plan: Plan) -> list[str]:
 def _row(y: float, garment: Garment, phases: Sequence[Stretch], first: date) -> list[str]:
     name = f"{garment.name}, {garment.wearer}"
     short = name if len(name) < 36 else f"{name[:34]}…"
-    found = [f'<text class="d-name" x="4" y="{y + 19:.0f}">{escape(short)}</text>', f'<path class="d-line" d="M0 {y + ROW:.0f}H{NAME:.0f}"/>']
+    found = [
+        f'<text class="d-name" x="4" y="{y + 19:.0f}">{escape(short)}</text>',
+        f'<path class="d-line" d="M0 {y + ROW:.0f}H{NAME:.0f}"/>',
+    ]
     for row in phases:
         x, wide = _x(row.begin, first), ((row.end - row.begin).days + 1) * DAY
         state = "is-done" if row.done else "is-late" if row.late else "is-to-do"

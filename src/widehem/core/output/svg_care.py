@@ -27,7 +27,9 @@ def _hem(figure: float | None, show: Display) -> str:
     ]
     if figure is not None:
         at = floor - min(max(figure, 0.0), 9.5) * scale
-        found.append(f'<path class="c-hem" d="M40 4L30 {at:.1f}H92L82 4"/><text class="c-word" x="4" y="{at - 1:.1f}">{show.full(max(figure, 0.0))}</text>')
+        found.append(
+            f'<path class="c-hem" d="M40 4L30 {at:.1f}H92L82 4"/><text class="c-word" x="4" y="{at - 1:.1f}">{show.full(max(figure, 0.0))}</text>'
+        )
     else:
         found.append(f'<path class="c-hem" d="M40 4L30 {least:.1f}H92L82 4"/>')
     return "".join(found)

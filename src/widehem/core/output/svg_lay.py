@@ -63,7 +63,9 @@ def _selvedges(lay: Lay, end: float, whole: float) -> list[str]:
     far = whole - table.selvedge
     found = [f'<path class="lay-selvedge" d="M0 {far:.2f}H{end:.1f}"/>']
     if table.folded:
-        found.append(f'<path class="l-fold" d="M0 0H{end:.1f}"/><text class="lay-word" x="1" y="-1.2" font-size="{size:.2f}">fold</text>')
+        found.append(
+            f'<path class="l-fold" d="M0 0H{end:.1f}"/><text class="lay-word" x="1" y="-1.2" font-size="{size:.2f}">fold</text>'
+        )
     else:
         found.append(f'<path class="lay-selvedge" d="M0 {table.selvedge:.2f}H{end:.1f}"/>')
         found.append(f'<text class="lay-word" x="1" y="-1.2" font-size="{size:.2f}">selvedge</text>')
@@ -106,7 +108,7 @@ def _piece(shape: Cutout, put: Placed, outline: Polygon, words: Written | None, 
         else ' class="lay-piece"'
     )
     inside = _inside(put, outline, words) if words is not None else ""
-    return f"<g{taken}><title>{name}</title><path class=\"lay-ring{' is-single' if shape.single else ''}\" d=\"{d}\"/>{inside}</g>"
+    return f'<g{taken}><title>{name}</title><path class="lay-ring{" is-single" if shape.single else ""}" d="{d}"/>{inside}</g>'
 
 
 def _inside(put: Placed, polygon: Polygon, words: Written) -> str:

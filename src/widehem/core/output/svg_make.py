@@ -13,7 +13,13 @@ from widehem.core.output.svg_style import frame_of, spread_out
 from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.piece import Piece
 
-WIDE, LETTERS, NOTCH, LONG, LETTER = 1.7, 0.03, 1.2, 16, 0.6  # width to height of the picture; words, of its larger side; cm of a notch; letters
+WIDE, LETTERS, NOTCH, LONG, LETTER = (
+    1.7,
+    0.03,
+    1.2,
+    16,
+    0.6,
+)  # width to height of the picture; words, of its larger side; cm of a notch; letters
 # of a long title; a letter, of its height
 
 
@@ -69,11 +75,12 @@ def _name(piece: Piece, size: float) -> list[str]:
             mine = min(size, room / (max(map(len, lines)) * LETTER))
             if mine > size * 0.45 or share < 0.5:
                 middle = ends[0].toward(ends[1], 0.5)
-                return [_word(line, middle + Point(0.0, mine * 1.2 * n), mine, "make-name", "middle") for n, line in enumerate(lines)]
+                return [
+                    _word(line, middle + Point(0.0, mine * 1.2 * n), mine, "make-name", "middle")
+                    for n, line in enumerate(lines)
+                ]
     return []
 
 
 def _word(text: str, at: Point, size: float, kind: str, anchor: str) -> str:
-    return (
-        f'<text class="{kind}" text-anchor="{anchor}" x="{at.x:.2f}" y="{at.y + size * 0.35:.2f}" font-size="{size:.2f}">{escape(text)}</text>'
-    )
+    return f'<text class="{kind}" text-anchor="{anchor}" x="{at.x:.2f}" y="{at.y + size * 0.35:.2f}" font-size="{size:.2f}">{escape(text)}</text>'

@@ -102,7 +102,12 @@ def fly(job: Job) -> Change:
     )  # fmt: skip
     name = job.free_piece("fly")
     piece = Piece(
-        name, "Fly", edges, layer="inside", stands="once", grain=(Point(wide / 2, down * 0.2), Point(wide / 2, down * 0.7)),
+        name,
+        "Fly",
+        edges,
+        layer="inside",
+        stands="once",
+        grain=(Point(wide / 2, down * 0.2), Point(wide / 2, down * 0.7)),
         serves=fronts[0][0].name,
     )
     shield = strip(job.free_piece("fly_shield"), "Fly shield", down + 2.0, wide * 2 + 2.0, of="fly_shield", layer="inside")

@@ -179,7 +179,14 @@ def facing_and_lining(job: Job) -> Change:
     strip_piece, rest = (parted.new, parted.kept) if parted.new.has(edge.name) else (parted.kept, parted.new)
     made = (
         replace(strip_piece, name=facing, title=f"{piece.title}, facing", layer="facing", cloths=(), serves=piece.name),
-        replace(rest, name=lining, title=f"{piece.title}, lining", layer="lining", cloths=(Cloth("lining", _many(piece)),), serves=piece.name),
+        replace(
+            rest,
+            name=lining,
+            title=f"{piece.title}, lining",
+            layer="lining",
+            cloths=(Cloth("lining", _many(piece)),),
+            serves=piece.name,
+        ),
     )
     known = [made[0].edge("facing_inner"), made[1].edge("facing_inner")]
     back = known[0].start.to(known[1].start) > known[0].start.to(known[1].end)

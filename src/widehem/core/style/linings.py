@@ -249,7 +249,9 @@ def upper_part(job: Job) -> Change:
         () if kind == "facing" else (Cloth(kind, _how_many(replace(part, stands=piece.stands if part.middle else "pair"))),)
     )
     lines = tuple(_as_far_as(inner, line, part) for inner in part.lines)
-    made = replace(part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=(), lines=lines, serves=piece.name)
+    made = replace(
+        part, name=name, title=f"{piece.title}, {kind}", layer=layer, cloths=cloths, holes=(), lines=lines, serves=piece.name
+    )
     seams = list(job.garment.seams)
     if kind == "facing":
         for role in ("neck", "armhole"):

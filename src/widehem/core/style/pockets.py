@@ -86,7 +86,9 @@ def patch_pocket(job: Job) -> Change:
     turned = job.length("turned")
     mouth = Edge("pocket_mouth", (shape[0],), (), "hem", role="pocket")
     edges = (mouth, Edge("pocket_edge", (shape[1],), role="pocket", corners=_corners(shape[1])))
-    pocket = Piece(name, f"{piece.title}, pocket", edges, layer="inside", grain=_grain(corner, inwards, wide, high), serves=piece.name)
+    pocket = Piece(
+        name, f"{piece.title}, pocket", edges, layer="inside", grain=_grain(corner, inwards, wide, high), serves=piece.name
+    )
     if turned:
         pocket = _with_fold(pocket, turned)
     place = InnerLine(
@@ -99,7 +101,9 @@ def patch_pocket(job: Job) -> Change:
     marked = piece.with_on_it(lines=(*piece.lines, place), holes=(*piece.holes, *inside))
     garment = job.garment.with_piece(marked)
     beyond = _reaches_beyond(piece, shape)
-    over = (say("It reaches {0} beyond the piece: there it is sewn on when the seam is.", beyond),) if beyond > EDGE_NEAR else ()
+    over = (
+        (say("It reaches {0} beyond the piece: there it is sewn on when the seam is.", beyond),) if beyond > EDGE_NEAR else ()
+    )
     return Change((*garment.pieces, pocket), made=(name,), said=(*_tried(job, wide, high), *over))
 
 
@@ -107,7 +111,6 @@ def _reaches_beyond(piece: Piece, shape: tuple[Path, Path]) -> float:
     """How far the outline of a pocket lies outside the piece it is set on, cm."""
     spots = [spot for path in shape for spot in path.flat(0.05)]
     return max(float(piece.surface.distance(SpotOf(spot.x, spot.y))) for spot in spots)
-
 
 
 def _tried(job: Job, wide: float, high: float) -> tuple[Saying, ...]:

@@ -91,7 +91,10 @@ def _hint(quantity: Quantity, typed: float) -> Saying | None:
         if part.value and _near(typed, value - part.value):
             return say(f"{words[:1].upper()}{words[1:]} of {{0u}} was left out.", abs(part.value))
         if part.value and _near(typed, value - 2 * part.value):
-            return say(f"{words[:1].upper()}{words[1:]} of {{0u}} went on the wrong side: put on, not taken off, or the other way.", abs(part.value))
+            return say(
+                f"{words[:1].upper()}{words[1:]} of {{0u}} went on the wrong side: put on, not taken off, or the other way.",
+                abs(part.value),
+            )
     for factor, words in ((2.0, "That is twice the figure: half of it is drawn."), (4.0, "That is four times the figure: a quarter of it is drawn."),
                           (0.5, "That is half of the figure: take it whole."), (CM_PER_INCH, "That is inches read as centimetres, or the other way."),
                           (1 / CM_PER_INCH, "That is inches read as centimetres, or the other way.")):  # fmt: skip

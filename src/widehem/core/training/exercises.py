@@ -166,9 +166,18 @@ def _at_the_end(design: Design, chart: Chart, wrong: Chart) -> list[Saying]:
     for girth in a.girths:
         by = b.garment.girth(girth.name) - a.garment.girth(girth.name)
         if abs(by) >= 0.3:
-            found.append(say(f"The block would be {{0u}} {'wider' if by > 0 else 'narrower'} round the {girth.name.replace('_', ' ')}.", abs(by)))
+            found.append(
+                say(
+                    f"The block would be {{0u}} {'wider' if by > 0 else 'narrower'} round the {girth.name.replace('_', ' ')}.",
+                    abs(by),
+                )
+            )
     if not found:
-        lengths = [(seam.title, b.garment.length_of(seam.first) - a.garment.length_of(seam.first)) for seam in a.garment.seams if any(s.name == seam.name for s in b.garment.seams)]
+        lengths = [
+            (seam.title, b.garment.length_of(seam.first) - a.garment.length_of(seam.first))
+            for seam in a.garment.seams
+            if any(s.name == seam.name for s in b.garment.seams)
+        ]
         title, by = max(lengths, key=lambda row: abs(row[1]), default=("", 0.0))
         if abs(by) < 0.1:
             title, by = _taller(a, b)
@@ -180,7 +189,11 @@ def _at_the_end(design: Design, chart: Chart, wrong: Chart) -> list[Saying]:
 def _taller(a: Made, b: Made) -> tuple[str, float]:
     """The piece whose height, or the edge whose length, changes most, and by how much, cm."""
     after = {piece.name: piece for piece in b.garment.pieces}
-    rows = [(p.title, (after[p.name].bounds[3] - after[p.name].bounds[1]) - (p.bounds[3] - p.bounds[1])) for p in a.garment.pieces if p.name in after]
+    rows = [
+        (p.title, (after[p.name].bounds[3] - after[p.name].bounds[1]) - (p.bounds[3] - p.bounds[1]))
+        for p in a.garment.pieces
+        if p.name in after
+    ]
     rows += [
         (f"{piece.title}, {plain(edge.name)}", after[piece.name].edge(edge.name).length - edge.length)
         for piece in a.garment.pieces
@@ -253,14 +266,24 @@ def _marking(seed: int) -> Exercise:
         if len(rows) >= FEWEST_MARKS:
             break
     assert made is not None
-    choices = [n for n, (good, bad) in enumerate(rows) if good.cm is not None and bad.cm is not None and abs(good.cm - bad.cm) > 0.5 and bad.cm > 0.1]
+    choices = [
+        n
+        for n, (good, bad) in enumerate(rows)
+        if good.cm is not None and bad.cm is not None and abs(good.cm - bad.cm) > 0.5 and bad.cm > 0.1
+    ]
     at = rng.choice(choices)
     good, bad = rows[at]
     shown = tuple(replace(bad, id=row.id) if n == at else row for n, (row, _) in enumerate(rows))
     what = SAME_ALLOWANCE if good.id.endswith(".a") else SAME_NOTCH
     off = abs((bad.cm or 0.0) - (good.cm or 0.0))
-    because = (say(f"{good.name} should be {{0u}}.", good.cm or 0.0), say(what), say("At the end one side would be {0u} off along that seam.", off))
-    return Exercise("marking", seed, f"{KINDS['marking']}: {made.method.name.lower()}", _about(chart), shown, good.id, good.cm, because)
+    because = (
+        say(f"{good.name} should be {{0u}}.", good.cm or 0.0),
+        say(what),
+        say("At the end one side would be {0u} off along that seam.", off),
+    )
+    return Exercise(
+        "marking", seed, f"{KINDS['marking']}: {made.method.name.lower()}", _about(chart), shown, good.id, good.cm, because
+    )
 
 
 FEWEST_MARKS = 6
@@ -280,7 +303,10 @@ def _marks(made: Made, rng: random.Random) -> list[tuple[Row, Row]]:
             amount = wanted.amounts(pieces[0])[chain[0].edge]
             name = f"{seam.title}, {pieces[0].title.lower()}: allowance"
             rows.append((Row(f"{seam.name}.{number}.a", name, amount), Row("", name, amount + rng.choice([0.8, 1.0, -0.6]))))
-        notched = [{n.name: n.along for entry in chain for n in made.garment.edge(entry).notches} for chain in (seam.first, seam.second)]
+        notched = [
+            {n.name: n.along for entry in chain for n in made.garment.edge(entry).notches}
+            for chain in (seam.first, seam.second)
+        ]
         for notch in sorted(set(notched[0]) & set(notched[1])):
             edge = made.garment.edge(seam.second[0])
             along = min(notched[1][notch], edge.length - notched[1][notch])

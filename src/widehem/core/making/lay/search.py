@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Generator, Iterator, Sequence
+from collections.abc import Generator, Sequence
 from dataclasses import replace
 
 from widehem.core.making.lay.cloth import OnTable
@@ -32,7 +32,7 @@ def laying(shapes: Sequence[Cutout], table: OnTable, seconds: float, seed: int =
     left = round(seconds - (time.monotonic() - begun))
     if by_sparrow and left > 0:
         for found in packing(shapes, table, left, seed):
-            if found.length < best.length - 1e-6 or best.left:
+            if found is not None and (found.length < best.length - 1e-6 or best.left):
                 best = found
             yield best
 
@@ -77,13 +77,3 @@ def _filled(shapes: Sequence[Cutout], leftover: Leftover, seconds: float) -> Lay
         return None
     there = {put.id for put in best.placed}
     return replace(best, shapes=tuple(shape for shape in best.shapes if shape.id in there), left=())
-
-
-def compared(shapes_on: Sequence[tuple[OnTable, Sequence[Cutout]]], seconds: float) -> Iterator[Lay]:
-    """The same work on one cloth after the other, each for so many seconds: its best lay."""
-    for table, shapes in shapes_on:
-        best: Lay | None = None
-        for lay in laying(shapes, table, seconds):
-            best = lay
-        if best is not None:
-            yield best

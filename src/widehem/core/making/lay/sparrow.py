@@ -20,7 +20,7 @@ from widehem.core.making.lay.cutouts import Cutout
 from widehem.core.making.lay.placed import NEAR, Lay, Placed
 
 SIMPLE = 0.03  # cm by which a ring is simplified; it is grown by as much
-LOOK = 0.1  # seconds between looks for something better
+LOOK, BEAT = 0.1, 0.5  # seconds between looks for something better; between words that it still looks
 
 
 def can(shapes: Sequence[Cutout], table: OnTable) -> bool:
@@ -28,8 +28,9 @@ def can(shapes: Sequence[Cutout], table: OnTable) -> bool:
     return bool(shapes) and not table.along and not table.across and not any(shape.on_fold for shape in shapes)
 
 
-def packing(shapes: Sequence[Cutout], table: OnTable, seconds: int, seed: int = 1) -> Iterator[Lay]:
-    """Lays that get better, until the seconds are over. Closing the iterator stops the work."""
+def packing(shapes: Sequence[Cutout], table: OnTable, seconds: int, seed: int = 1) -> Iterator[Lay | None]:
+    """Lays that get better, until the seconds are over, and None every half second while nothing better is found. Closing the iterator
+    stops the work."""
     wish = {
         "items": _items(shapes, table),
         "height": table.high + table.gap,
@@ -45,7 +46,8 @@ def packing(shapes: Sequence[Cutout], table: OnTable, seconds: int, seed: int = 
             process.stdin.write(json.dumps(wish))
             process.stdin.close()
         for line in process.stdout:
-            yield _lay(shapes, table, json.loads(line))
+            rows = json.loads(line)
+            yield _lay(shapes, table, rows) if rows is not None else None
     finally:
         process.kill()
         process.wait()
@@ -110,7 +112,7 @@ def _main() -> None:
     done: list[Any] = []
     thread = threading.Thread(target=lambda: done.append(instance.solve(config, progress=queue)), daemon=True)
     thread.start()
-    best = float("inf")
+    best, told = float("inf"), time.monotonic()
     while True:
         ended = not thread.is_alive()
         for kind, solution in queue.drain():
@@ -120,6 +122,9 @@ def _main() -> None:
                 _tell(solution, ids)
         if ended:
             break
+        if time.monotonic() - told > BEAT:
+            told = time.monotonic()
+            print("null", flush=True)
         time.sleep(LOOK)
     if done and done[0].width < best - 1e-6:
         _tell(done[0], ids)

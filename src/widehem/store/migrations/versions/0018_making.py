@@ -29,7 +29,9 @@ def upgrade() -> None:
         sa.Column("created_at", sa.DateTime, nullable=False),
         sa.Column("version", sa.Integer, nullable=False),
         sa.PrimaryKeyConstraint("id", name="pk_lay"),
-        sa.ForeignKeyConstraint(["production_id"], ["production.id"], name="fk_lay_production_id_production", ondelete="CASCADE"),
+        sa.ForeignKeyConstraint(
+            ["production_id"], ["production.id"], name="fk_lay_production_id_production", ondelete="CASCADE"
+        ),
     )
     op.create_index("ix_lay_production_id", "lay", ["production_id"])
     op.create_table(
@@ -39,7 +41,7 @@ def upgrade() -> None:
         sa.Column("began", sa.String(40), nullable=False),
         sa.Column("parts", sa.JSON, nullable=False),
         sa.Column("own", sa.JSON, nullable=False),
-        sa.Column("shrinks", sa.Float, nullable=False),
+        sa.Column("shrinks", sa.Double, nullable=False),
         sa.Column("version", sa.Integer, nullable=False),
         sa.PrimaryKeyConstraint("id", name="pk_house_cloth"),
     )
@@ -49,11 +51,11 @@ def upgrade() -> None:
         sa.Column("kind", sa.String(10), nullable=False),
         sa.Column("name", sa.String(120), nullable=False),
         sa.Column("cloth", sa.String(40), nullable=False),
-        sa.Column("length", sa.Float, nullable=False),
-        sa.Column("width", sa.Float, nullable=False),
+        sa.Column("length", sa.Double, nullable=False),
+        sa.Column("width", sa.Double, nullable=False),
         sa.Column("count", sa.Integer, nullable=False),
-        sa.Column("shrinks", sa.Float, nullable=False),
-        sa.Column("price", sa.Float, nullable=False),
+        sa.Column("shrinks", sa.Double, nullable=False),
+        sa.Column("price", sa.Double, nullable=False),
         sa.Column("place", sa.String(120), nullable=False),
         sa.Column("words", sa.String(400), nullable=False),
         sa.Column("created_at", sa.DateTime, nullable=False),
