@@ -192,7 +192,7 @@ class Casts(WebCase):
         for words in ("Lining", "Interfacing", "buttons of", "Every pattern at once", "cannot be drawn"):
             self.assertIn(words, page)
         one = self.get("/productions/1/materials?costume=Gideon+Fenn,+Ferryman")
-        self.assertIn("Deckhand", one)
+        self.assertIn("Ferry master", one)
         self.assertNotIn("Mourning skirt", one)
         self.get("/productions/99/materials", 404)
 

@@ -35,7 +35,7 @@ class Shell(WebCase):
 
     def test_only_stations_that_exist_are_shown(self):
         page = self.get("/dockets/1/draft")
-        self.assertEqual(re.findall(r'class="s-name">([^<]+)', page), ["Measure", "Draft", "Style", "Cut", "Fit"])
+        self.assertEqual(re.findall(r'class="s-name">([^<]+)', page), ["Measure", "Draft", "Style", "Cut", "Fit", "Make"])
 
     def test_error_pages_are_in_the_look_of_the_product(self):
         self.assertIn("Nothing lies here", self.get("/dockets/99/draft", 404))

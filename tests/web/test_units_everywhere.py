@@ -39,7 +39,7 @@ class Units(WebCase):
         """A length in inches has a fraction: a figure with a point is one that was not turned over."""
         sign = re.compile(r"\d\s*cm\b|\bcm\b|\d\.\d|millimet|centimet")
         allowed = re.compile(
-            r"127\.0\.0\.1:\d+|[−-]?\d+\.\d+ ?(°|×|h\b|times|in a hundred|per cent|MB)|0\.5 is rounder, 0\.65|0\.\d+ to 0\.\d+|^0\.\d+$|version [\d.]+|[×÷] \d+\.\d+|≈.*until it is read.*|^cm( or inches)?$|^[\d.]+°"
+            r"127\.0\.0\.1:\d+|^\d+\.\d\d$|\d+\.\d %$|[−-]?\d+\.\d+ ?(°|×|h\b|times|in a hundred|per cent|MB)|0\.5 is rounder, 0\.65|0\.\d+ to 0\.\d+|^0\.\d+$|version [\d.]+|[×÷] \d+\.\d+|≈.*until it is read.*|^cm( or inches)?$|^[\d.]+°"
         )
         found = self.bare("in", sign, allowed)
         self.assertEqual(found, {}, "\n".join(list(found)[:40]))

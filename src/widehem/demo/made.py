@@ -41,9 +41,9 @@ CLOTH = (
     ("Shirt lawn", "lawn", 430.0, 140.0, 3.0, "shelf B", 7.5, "Washed once already? Ask Odile."),
 )  # fmt: skip
 NOTIONS = (
-    ("Brass buttons, 2 cm", 34, "tin on the window"),
+    ("Brass buttons with a shank", 34, "tin on the window"),
     ("Hooks and bars", 120, "drawer 2"),
-    ("Zips, 40 cm", 3, "drawer 2"),
+    ("Long zips, black", 3, "drawer 2"),
 )
 # costume garment, how many of its first steps are done, and how many days ago the first was
 TICKED = (
@@ -64,7 +64,7 @@ def load_making(session: Session, production: Production, wearers: dict[str, Wea
     """What is cut and made, from the days to the book."""
     today = date.today()
     production.plan = Plan(
-        today + timedelta(days=REHEARSAL), today + timedelta(days=OPENING), 1, 6.0, 3, 5, ("Zips, 40 cm",)
+        today + timedelta(days=REHEARSAL), today + timedelta(days=OPENING), 1, 6.0, 3, 5, ("Long zips, black",)
     ).as_data()
     session.add(
         HouseCloth(
