@@ -11,5 +11,5 @@ def some(things, each, turn=0):
 
 
 def tries(count):
-    """So many examples of random bodies with EVERYTHING set; else six of ten of them."""
-    return count if EVERYTHING else -(-count * 6 // 10)
+    """So many examples of random bodies with EVERYTHING set; else four of ten of them."""
+    return count if EVERYTHING else -(-count * 4 // 10)

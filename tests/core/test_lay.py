@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import skirt, upper_build
 from tests.lays import random_shapes, random_table, seen, sweep, wrong
+from tests.some import tries
 from widehem.core.design.make import make
 from widehem.core.design.ships import shipped
 from widehem.core.making.lay.cloth import LayError, OnTable
@@ -117,7 +118,7 @@ class WhatIsCutTest(unittest.TestCase):
 
 
 class LaidTest(unittest.TestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=tries(25), deadline=None)
     @given(st.integers(0, 10_000))
     def test_nothing_lies_on_anything_over_the_edge_or_as_it_may_not(self, seed):
         rng = random.Random(seed)

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from icalendar import Calendar
 
 from tests.bodies import upper_build
+from tests.some import tries
 from widehem.core.design.design import method_design
 from widehem.core.design.make import make
 from widehem.core.design.ships import shipped
@@ -283,7 +284,7 @@ class CareTest(unittest.TestCase):
 class AlongTest(unittest.TestCase):
     """Whoever drafts along is told of exactly the figure that is off."""
 
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=tries(20), deadline=None)
     @given(
         st.integers(1, 5000),
         st.sampled_from(["skirt.two_panel", "bodice.plain", "trousers.crease"]),

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import upper_build
 from tests.orders import faults, random_garment
+from tests.some import tries
 from widehem.core.design.make import make
 from widehem.core.design.ships import shipped
 from widehem.core.geometry.paths import Path
@@ -228,7 +229,7 @@ class ChosenOrderTest(unittest.TestCase):
         cls.work, cls.usual = order_of(garment_of("waistcoat"))
 
     @given(st.randoms(use_true_random=False))
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=tries(30), deadline=None)
     def test_any_wish_becomes_one_that_can_be_sewn(self, rng):
         wish = list(self.usual)
         rng.shuffle(wish)
@@ -237,7 +238,7 @@ class ChosenOrderTest(unittest.TestCase):
         self.assertEqual(sorted(order), sorted(self.usual))
 
     @given(st.randoms(use_true_random=False))
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=tries(30), deadline=None)
     def test_one_that_can_be_sewn_stays_as_it_is_and_one_that_cannot_says_what_blocks(self, rng):
         order = list(self.usual)
         for _ in range(6):

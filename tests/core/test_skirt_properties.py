@@ -15,7 +15,7 @@ from widehem.core.marking.plans import PLANS
 from widehem.core.setting.refusal import CannotDraft
 
 METHOD = METHODS["skirt.two_panel"]
-MANY = settings(max_examples=1000, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+MANY = settings(max_examples=tries(1000), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 
 
 class AnyBody(unittest.TestCase):
