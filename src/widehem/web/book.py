@@ -129,7 +129,13 @@ def _page(wearer_id: int, costume: str, typed: Mapping[str, str], told: str) -> 
     guessed, spent = sum(row.guessed for row in worn), sum(row.spent for row in worn)
     money = book.spent + cloth
     slots = [
-        Slot("Hours", "count", f"{spent / 60:.1f}", f"of about {guessed / 60:.0f}", "written down while it is made"),
+        Slot(
+            "Hours",
+            "count",
+            f"{spent / 60:.1f}",
+            "" if rest else f"of about {guessed / 60:.0f}",
+            "written down while it is made",
+        ),
         Slot(
             "Pictures",
             "look" if book.unseen else "true",

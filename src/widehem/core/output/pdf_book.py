@@ -127,7 +127,8 @@ def _changes(book: CostumeBook, wide: float) -> list[Flowable]:
 def _made(leaves: Sequence[Leaf], wide: float) -> list[Flowable]:
     found: list[Flowable] = [Paragraph("Pieces and hours", PART)]
     for leaf in leaves:
-        hours = f"about {leaf.guessed / 60:.1f} h thought, {leaf.spent / 60:.1f} h written down"
+        thought = f"about {leaf.guessed / 60:.1f} h thought, " if leaf.guessed else ""
+        hours = f"{thought}{leaf.spent / 60:.1f} h written down"
         found.append(Paragraph(f"<b>{escape(leaf.name)}</b>, {escape(leaf.version)}: {hours}", BODY))
         found.append(Paragraph(escape("; ".join(leaf.pieces) or "It cannot be drawn as it is kept."), SMALL))
     return found
