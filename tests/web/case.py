@@ -2,6 +2,7 @@
 
 import re
 import unittest
+from unittest import mock
 
 from tests.apps import app_on
 from tests.stores import fresh_store
@@ -16,6 +17,13 @@ class WebCase(unittest.TestCase):
     demo = True
 
     def setUp(self):
+        for name, short in (
+            ("widehem.web.lay.LONG", (1, 2, 3)),
+            ("widehem.jobs.laying.FEW", 0.2),
+        ):  # seconds that a cloth is laid
+            patch = mock.patch(name, short)
+            patch.start()
+            self.addCleanup(patch.stop)
         self.store = fresh_store(self, demo=self.demo)
         self.app = app_on(self.store)
         self.client = self.app.test_client()

@@ -141,13 +141,6 @@ class TheLay(Making):
         with self.store.read() as session:
             return laid(session.get(LayRow, number))
 
-    def setUp(self):
-        super().setUp()
-        from widehem.web import lay as page
-
-        self.addCleanup(setattr, page, "LONG", page.LONG)
-        page.LONG = (1, 2, 3)  # seconds
-
     def test_begun_laid_changed_and_printed(self):
         number = self.begin()
         found = self.kept(number)
