@@ -168,6 +168,7 @@ class KeptTest(unittest.TestCase):
         for data in (
             {"order": ["<b>"]},
             {"done": {"side": ["yesterday", 1, "seam", 1]}},
+            {"done": {"side": ["2026-02-31", 1, "seam", 1]}},
             {"done": {"side": ["2026-11-20", -1, "seam", 1]}},
             {"cloths": {"cloth": "../x"}},
             {"done": 3},

@@ -70,8 +70,10 @@ def change() -> Response:
     return response
 
 
-def day(value: date | datetime) -> str:
-    """3 November 2026; of a moment, the day where the house stands."""
+def day(value: date | datetime | str) -> str:
+    """3 November 2026; of a moment, the day where the house stands; of a day kept as '2026-11-03' that day."""
+    if isinstance(value, str):
+        return day_words(date.fromisoformat(value))
     return day_words(day_of(value) if isinstance(value, datetime) else value)
 
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Mapping
 from dataclasses import field, replace
 from datetime import date
 from typing import Any
 
+from widehem.core.making.kept import is_day
 from widehem.core.values import record
 
 SIDES: Mapping[str, str] = {
@@ -17,7 +17,6 @@ SIDES: Mapping[str, str] = {
 }  # fmt: skip
 ALL_ROUND = ("front", "back", "left", "right")
 LONGEST, MOST_ROWS, MOST_MONEY, MOST_SECONDS = 400, 60, 10_000_000.0, 3600
-DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
 
 
 class BookError(ValueError):
@@ -110,7 +109,7 @@ class CostumeBook:
         rows = (found.shots, found.changes, found.costs, found.wrong)
         if any(len(row) > MOST_ROWS for row in rows):
             raise BookError(f"A book has more than {MOST_ROWS} entries of one kind.")
-        if not all(shot.side in SIDES for shot in found.shots) or not all(DAY.fullmatch(w.on) for w in found.wrong):
+        if not all(shot.side in SIDES for shot in found.shots) or not all(is_day(w.on) for w in found.wrong):
             raise BookError("A picture in a book has a side, or an entry a day, that cannot be.")
         if not all(0 <= change.seconds <= MOST_SECONDS for change in found.changes):
             raise BookError(f"Seconds: a quick change takes 0 to {MOST_SECONDS}.")

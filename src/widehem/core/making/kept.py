@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Mapping
 from dataclasses import field, replace
+from datetime import date
 from typing import Any
 
 from widehem.core.making.care import USES
@@ -14,7 +15,14 @@ from widehem.core.values import record
 MOST_STEPS, LONGEST, MOST_MINUTES = 300, 160, 6000.0
 STEP = re.compile(r"[\w.:+-]{1,120}")
 CLOTH = re.compile(r"[a-z0-9_-]{1,40}")
-DAY = re.compile(r"\d{4}-\d{2}-\d{2}")
+
+
+def is_day(text: str) -> bool:
+    """Whether this is a day that there is, written '2026-11-03'."""
+    try:
+        return date.fromisoformat(text).isoformat() == text
+    except ValueError:
+        return False
 
 
 class MakingError(ValueError):
@@ -75,7 +83,7 @@ class HowMade:
             raise MakingError("A cloth has a code that cannot be.")
         for entry in done.values():
             if (
-                not DAY.fullmatch(entry.on)
+                not is_day(entry.on)
                 or not 0 <= (entry.minutes or 0.0) <= MOST_MINUTES
                 or not 0 <= entry.guessed <= MOST_MINUTES
             ):
