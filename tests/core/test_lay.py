@@ -202,6 +202,23 @@ class JudgedTest(unittest.TestCase):
         self.assertIn("lie on each other by 10.0 cm", self.said(self.lay((Placed("1", 0, 0), Placed("2", 30, 0)))))
         self.assertIn("only 0.2 apart: 0.5 cm are wanted", self.said(self.lay((Placed("1", 0, 0), Placed("2", 40.2, 0)))))
         self.assertEqual(self.said(self.lay((Placed("1", 0, 0), Placed("2", 40.5, 0)))), "")
+        edge_on_edge = OnTable(150, gap=0.0)
+        self.assertIn(
+            "lie on each other by 10.0 cm", self.said(self.lay((Placed("1", 0, 0), Placed("2", 30, 0)), edge_on_edge))
+        )
+        self.assertEqual(self.said(self.lay((Placed("1", 0, 0), Placed("2", 40, 0)), edge_on_edge)), "")
+
+    def test_whatever_is_moved_is_seen_as_by_another_hand(self):
+        rng, seen_by = random.Random(5), [0, 0]
+        for _ in range(6):
+            table = random_table(rng)
+            lay = first(random_shapes(rng, table, 6), table)
+            for put in lay.placed:
+                bent = lay.with_put(replace(put, x=put.x - 1.5))
+                seen_by[0] += bool(list(wrong(bent)))
+                seen_by[1] += bool(list(faults(bent)))
+        self.assertGreater(seen_by[0], 30)
+        self.assertEqual(*seen_by)
 
     def test_over_the_edges(self):
         self.assertIn("Box 1 reaches 2.0 cm over the cut end", self.said(self.lay((Placed("1", -2, 0), Placed("2", 50, 0)))))

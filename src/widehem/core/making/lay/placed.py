@@ -160,17 +160,18 @@ def stripe_at(shape: Cutout, put: Placed, table: OnTable) -> float | None:
 def _two(lay: Lay, one: str, other: str) -> Iterator[Saying]:
     a, b = lay.polygons[one], lay.polygons[other]
     prepare(a)
-    if a.distance(b) >= lay.table.gap - NEAR:
+    apart = a.distance(b)
+    if apart > 0 and apart >= lay.table.gap - NEAR:
         return
     titles = lay.by_id[one].title, lay.by_id[other].title
     over = a.intersection(b).area
     if over > OVER:
         left, low, right, high = a.intersection(b).bounds
         yield say(f"{titles[0]} and {titles[1]} lie on each other by {{0u}}.", min(right - left, high - low))
-    else:
+    elif apart < lay.table.gap - NEAR:
         yield say(
             f"{titles[0]} and {titles[1]} are only {{0}} apart: {{1u}} are wanted between two pieces.",
-            a.distance(b),
+            apart,
             lay.table.gap,
         )
 
