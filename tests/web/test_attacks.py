@@ -16,7 +16,7 @@ from widehem.web.door import Door, hostname, own_path
 from widehem.web.listen import STRAYS
 from widehem.web.numbers import is_number
 
-READS, WRITES, MESSAGES = 240, 160, 60
+READS, WRITES, MESSAGES = 150, 100, 40
 
 
 class Attack(WebCase):
@@ -99,13 +99,13 @@ class Gone(WebCase):
                     yield url
 
     def test_no_page_breaks(self):
-        for url in some(sorted(set(self.addresses("GET"))), 2):
+        for url in some(sorted(set(self.addresses("GET"))), 3):
             self.assertLess(self.client.get(url).status_code, 500, url)
 
     def test_no_form_breaks(self):
         token = self.token()
         urls = sorted(url for url in set(self.addresses("POST")) if not url.endswith("delete"))
-        for url in some(urls, 2, 1):
+        for url in some(urls, 3, 1):
             data = {"csrf_token": token, "measure": "waist", "first": "70", "check": "seam", "word": "so", "act": "begin"}
             self.assertLess(self.client.post(url, data=data).status_code, 500, url)
 
