@@ -204,7 +204,7 @@ class Phone(BrowserCase):
             self.page.click(f".stations >> text={station}")
             self.page.wait_for_selector(f".stations [aria-current] >> text={station}")
             self.calm()
-            self.assertEqual(self.page.evaluate("window.scrollY"), 0, f"{station} opens at its top")
+            self.page.wait_for_function("() => window.scrollY === 0")  # it opens at its top
         self.page.click(".whose >> text=The Lantern Ferry")
         self.page.wait_for_selector("h1:has-text('The Lantern Ferry')")
 
