@@ -25,7 +25,7 @@ from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
-from widehem.web.pictured import sent_picture
+from widehem.web.pictured import delete_pictured, sent_picture
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display
 from widehem.web.stood import moved
@@ -183,11 +183,7 @@ def away(row_id: int) -> Any:
         if row is None:
             abort(404)
         tell(session, f"Took {row.name} off the rail.")
-        if row.photo is not None:
-            session.delete(row.photo)
-            row.photo = None  # else it is told twice, and cannot be put back
-            session.flush()
-        session.delete(row)
+        delete_pictured(session, row)
     return redirect(url_for(".index"), 303)
 
 

@@ -15,7 +15,7 @@ from widehem.store.models import Stock, StockPhoto
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
 from widehem.web.numbers import number_of
-from widehem.web.pictured import sent_picture
+from widehem.web.pictured import delete_pictured, sent_picture
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, figure
 from widehem.web.stood import moved
@@ -151,11 +151,7 @@ def away(row_id: int) -> Any:
         if row is None:
             abort(404)
         tell(session, f"Took {row.name} out of the stock.")
-        if row.photo is not None:
-            session.delete(row.photo)
-            row.photo = None  # else it is told twice, and cannot be put back
-            session.flush()
-        session.delete(row)
+        delete_pictured(session, row)
     return redirect(url_for(".index"), 303)
 
 
