@@ -335,6 +335,14 @@ class WhenTwoSidesPartTest(unittest.TestCase):
         self.assertRegex(self.said(0.0, 0.8), r"^The skirt, front is 0\.8 cm longer")
         self.assertRegex(self.said(0.1, -1.0), r"^The skirt, front is 1\.0 cm shorter.*cut short or has shrunk")
 
+    def test_two_sides_that_left_it_are_both_named_the_worse_first(self):
+        said = self.said(0.4, -0.9)
+        self.assertRegex(
+            said, r"^The skirt, front is 0\.9 cm shorter .* The skirt, back is 0\.4 cm longer than on paper, where it is"
+        )
+        self.assertIn(f"where it is {self.paper[0]:.1f} cm", said)
+        self.assertIn(f"where it is {self.paper[1]:.1f} cm", said)
+
     def test_both_as_on_paper_and_both_off_alike(self):
         self.assertIn("The seam is true", self.said(0.1, -0.1))
         self.assertIn("Measure the test square", self.said(1.0, 1.1))

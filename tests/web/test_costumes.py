@@ -144,7 +144,7 @@ class Sheet(Costumes):
 
     def test_in_inches(self):
         self.client.set_cookie("wh_unit", "in")
-        self.assertIn("lengths in in", self.words())
+        self.assertIn("lengths in inches", self.words())
 
     def test_a_garment_that_cannot_be_drawn_says_why_and_the_rest_stands(self):
         with self.store.write() as session:

@@ -190,6 +190,26 @@ class TheLay(Making):
         kept = self.kept(number)
         self.assertEqual((kept.lay.table.width, list(faults(kept.lay))), (140.0, []))
 
+    def test_what_is_left_as_it_is_shown_stays_to_the_last_digit_in_inches_too(self):
+        number = self.begin()
+        was = self.kept(number).row.cloth
+        self.client.set_cookie("wh_unit", "in", domain="localhost")
+        page = self.get(f"/lays/{number}")
+        typed = {
+            code: re.search(rf'name="{code}"\s+value="([^"]*)"', page)[1]
+            for code in ("width", "selvedge", "across", "along", "shrinks", "price")
+        }
+        self.assertEqual(typed["width"], "55 1/8")
+        self.post(f"/lays/{number}/table", {**typed, "gap": "1/2", "way": was["way"], "seconds": "1"})
+        self.assertEqual(self.kept(number).row.cloth, {**was, "gap": 1.27})
+
+    def test_what_came_of_a_lay_is_said_where_it_was_looked_at_and_taken_back(self):
+        number = self.begin()
+        page = self.get(f"/lays/{number}?live=1")
+        self.assertRegex(page, r'<span role="status">Laid Cloth: Heron bodice[^<]*</span><button data-key="z">Undo')
+        self.post(re.search(r'action="(/done/\d+/undo)"', page)[1], {"back": "/"})
+        self.assertEqual(self.kept(number).lay.placed, ())
+
     def test_what_is_refused_names_its_field_and_loses_nothing(self):
         number = self.begin()
         typed = {

@@ -177,6 +177,11 @@ class Display:
     unit: Unit = "cm"
     fraction: int = 8
 
+    @property
+    def unit_words(self) -> str:
+        """The unit in words, where 'in' would be read as a word."""
+        return "cm" if self.unit == "cm" else "inches"
+
     def length(self, cm: float, places: int = 1) -> str:
         """A length without its unit: '98.0', or '38 5/8'. Minus is the true sign."""
         if self.unit == "cm":
@@ -255,6 +260,12 @@ class Saying:
 
     def __str__(self) -> str:
         return self.text()
+
+    def followed(self, other: Saying) -> Saying:
+        """This sentence and another after it."""
+        count = len(self.lengths)
+        after = re.sub(r"\{(\d+)([usfm]?)\}", lambda found: f"{{{int(found[1]) + count}{found[2]}}}", other.template)
+        return Saying(f"{self.template} {after}", (*self.lengths, *other.lengths))
 
     @property
     def stopped(self) -> Saying:

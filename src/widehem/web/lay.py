@@ -15,7 +15,7 @@ from widehem.core.making.lay.cloth import WAYS, LayError, OnTable
 from widehem.core.making.lay.kept import cutout_from, placed_from
 from widehem.core.making.lay.placed import Lay, Placed, faults, faults_of, nearest
 from widehem.core.output.svg_lay import lay_svg
-from widehem.core.units import LengthError, Saying, parse_length
+from widehem.core.units import LengthError, Saying
 from widehem.jobs.laying import LAY, WIDE, drawn_mark, picture_key, widths_key
 from widehem.jobs.ledger import FAILED, Job
 from widehem.store.cloths import cloth_of, cloths, how_made
@@ -26,10 +26,11 @@ from widehem.store.models import Docket, LayRow, Production, Stock
 from widehem.web.at_work import ask
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, current_works, today
+from widehem.web.lengths import typed_length
 from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.show import display, figure
-from widehem.web.writing import mark, writing
+from widehem.web.writing import announce, mark, writing
 
 pages = Blueprint("lay", __name__)
 LONG = (20, 60, 300)  # seconds that may be spent on a lay
@@ -129,6 +130,8 @@ def _found(session: Session, number: int) -> LayRow:
 @pages.get("/lays/<int:lay_id>")
 def page(lay_id: int) -> Any:
     """A lay: the cloth with its pieces, what it takes, what it lies on."""
+    if request.args.get("live") and current_works().ledger.going(LAY, str(lay_id)) is None:
+        announce()  # what was looked at while it was laid says what came of it, with a way to take it back
     return _page(lay_id, {}, {}, "")
 
 
@@ -230,7 +233,8 @@ def _next(row: LayRow, job: Job | None, production: Production) -> Next:
 def table(lay_id: int) -> Any:
     """The cloth as it is to lie, and everything laid on it anew."""
     errors: dict[str, str] = {}
-    values = _read(errors)
+    with current_store().read() as session:
+        values = _read(errors, _found(session, lay_id).cloth)
     if errors:
         return _page(lay_id, errors, request.form, ""), 422
     try:
@@ -248,14 +252,13 @@ def table(lay_id: int) -> Any:
     return redirect(url_for(".page", lay_id=lay_id), 303)
 
 
-def _read(errors: dict[str, str]) -> dict[str, Any]:
-    """The settings of the cloth as they were typed."""
-    form, unit = request.form, display().unit
+def _read(errors: dict[str, str], was: Mapping[str, Any]) -> dict[str, Any]:
+    """The settings of the cloth as they were typed. was: as they stood there."""
+    form = request.form
     found: dict[str, Any] = {"folded": form.get("folded") == "1", "way": form.get("way", "either")}
     for code, words in LENGTHS:
-        text = form.get(code, "").strip() or "0"
         try:
-            found[code] = parse_length(text, unit).cm if text not in ("0", "0.0") else 0.0
+            found[code] = typed_length(form.get(code, ""), float(was.get(code, 0.0)))
         except LengthError as error:
             errors[code] = f"{words}: {error}"
     for code, words in (("shrinks", "Shrinks"), ("price", "Price")):

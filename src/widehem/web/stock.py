@@ -8,12 +8,13 @@ from typing import Any
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from sqlalchemy import select
 
-from widehem.core.units import LengthError, parse_length
+from widehem.core.units import LengthError
 from widehem.store.cloths import cloths
 from widehem.store.journal import tell
 from widehem.store.models import Stock, StockPhoto
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store
+from widehem.web.lengths import typed_length
 from widehem.web.numbers import number_of
 from widehem.web.pictured import delete_pictured, sent_picture
 from widehem.web.selvedge import Selvedge
@@ -71,20 +72,19 @@ def _text(row: Stock | None, name: str) -> str:
     return f"{value:g}" if value else ""
 
 
-def _read(errors: dict[str, str]) -> dict[str, Any]:
-    """What stands in the form."""
-    form, unit = request.form, display().unit
+def _read(errors: dict[str, str], was: Stock | None = None) -> dict[str, Any]:
+    """What stands in the form. was: what it is written over."""
+    form = request.form
     found: dict[str, Any] = {name: " ".join(form.get(name, "").split())[:most] for name, most in LIMITS.items()}
     found["kind"] = form.get("kind", "cloth") if form.get("kind") in KINDS else "cloth"
     found["cloth"] = form.get("cloth", "")[:40] if found["kind"] == "cloth" else ""
     if not found["name"]:
         errors["name"] = "Give it a name, like Blue wool, or Brass hooks."
     for name, words in (("length", "Length"), ("width", "Width")):
-        text = form.get(name, "").strip()
         found[name] = 0.0
-        if text and found["kind"] == "cloth":
+        if found["kind"] == "cloth":
             try:
-                found[name] = parse_length(text, unit).cm if text not in ("0", "0.0") else 0.0
+                found[name] = typed_length(form.get(name, ""), getattr(was, name, 0.0))
             except LengthError as error:
                 errors[name] = f"{words}: {error}"
     for name, words, most in (("count", "How many", MOST), ("shrinks", "Shrinks", MOST_SHRINK), ("price", "Price", LONGEST)):
@@ -121,11 +121,12 @@ def add() -> Any:
 def keep(row_id: int) -> Any:
     """Write about something in the stock."""
     errors: dict[str, str] = {}
-    values, picture = _read(errors), sent_picture(errors)
+    picture = sent_picture(errors)
     with writing() as session:
         row = session.get(Stock, row_id)
         if row is None:
             abort(404)
+        values = _read(errors, row)
         if moved(row.version):
             errors["name"] = (
                 f"Somebody wrote about it meanwhile, as {row.name}. Yours stands here: keep it again to put it in its place."

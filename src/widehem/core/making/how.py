@@ -239,13 +239,21 @@ def parted(sewn: Sewn, join: Join, first: float, second: float) -> Saying:
         return say(
             "Both are {0s} against paper and still agree: it is the scale or the tape. Measure the test square.", more[0]
         )
-    lean = grain_off(sewn, (join.first, join.second)[worst])
+    found = [
+        _off(sewn, join, side, titles[side], more[side], paper[side]) for side in (worst, 1 - worst) if abs(more[side]) > AGREE
+    ]
+    return found[0] if len(found) == 1 else found[0].followed(found[1])
+
+
+def _off(sewn: Sewn, join: Join, side: int, title: str, more: float, paper: float) -> Saying:
+    """What to make of one side that is not as long as on paper, cm."""
+    lean = grain_off(sewn, (join.first, join.second)[side])
     why = f" It runs {lean:.0f}° off the grain there: that side gives." if lean > 12 else ""
-    if more[worst] > 0:
-        words = f"The {titles[worst]} is {{0u}} longer than on paper, where it is {{1u}}.{why} The cloth has stretched: shrink it back with steam, or lay the paper on it and cut it again. Do not trim the other side."
+    if more > 0:
+        words = f"The {title} is {{0u}} longer than on paper, where it is {{1u}}.{why} The cloth has stretched: shrink it back with steam, or lay the paper on it and cut it again. Do not trim the other side."
     else:
-        words = f"The {titles[worst]} is {{0u}} shorter than on paper, where it is {{1u}}. The paper agrees, so it was cut short or has shrunk: lay the paper on it before anything else is cut."
-    return say(words, abs(more[worst]), paper[worst])
+        words = f"The {title} is {{0u}} shorter than on paper, where it is {{1u}}. The paper agrees, so it was cut short or has shrunk: lay the paper on it before anything else is cut."
+    return say(words, abs(more), paper)
 
 
 AGREE = 0.2  # cm by which a length at the table may be off

@@ -47,7 +47,7 @@ def chart_pdf(about: FiledChart, chart: Chart, codes: Sequence[str], paper: Pape
 
     def foot(canvas: Any, _document: object) -> None:
         canvas.setFont(PLAIN, 8)
-        canvas.drawString(edge, edge * 0.55, f"{title} · lengths in {show.unit} · page {canvas.getPageNumber()}")
+        canvas.drawString(edge, edge * 0.55, f"{title} · lengths in {show.unit_words} · page {canvas.getPageNumber()}")
 
     document.build(story, onFirstPage=foot, onLaterPages=foot)
     return buffer.getvalue()

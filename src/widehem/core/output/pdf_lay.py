@@ -98,7 +98,7 @@ def _page(
         canvas.drawRightString((paper.width - EDGE - side * scale - 0.2) * k, (top - 0.6) * k, words)
     canvas.setFont(PLAIN, SMALL)
     canvas.drawString(
-        EDGE * k, EDGE * 0.55 * k, f"{title} · lengths in {show.unit} · print at 100 % · page {canvas.getPageNumber()}"
+        EDGE * k, EDGE * 0.55 * k, f"{title} · lengths in {show.unit_words} · print at 100 % · page {canvas.getPageNumber()}"
     )
     canvas.showPage()
 

@@ -30,7 +30,7 @@ def bound(title: str, story: list[Flowable], paper: Paper, show: Display) -> byt
 
     def foot(canvas: Any, _document: object) -> None:
         canvas.setFont(PLAIN, 8)
-        canvas.drawString(EDGE, EDGE * 0.55, f"{title} · lengths in {show.unit} · page {canvas.getPageNumber()}")
+        canvas.drawString(EDGE, EDGE * 0.55, f"{title} · lengths in {show.unit_words} · page {canvas.getPageNumber()}")
 
     document.build(story, onFirstPage=foot, onLaterPages=foot)
     return buffer.getvalue()
