@@ -81,6 +81,16 @@ class TheOrder(Making):
         self.post(f"{self.at}/usual")
         self.assertEqual(self.made().order, ())
 
+    def test_needle_and_stitch_are_those_of_the_cloth_a_step_is_sewn_in(self):
+        number = self.docket("Ferry master's waistcoat").id
+        for step, words in (
+            ("side", ("Wool suiting", "Universal, 80. Straight, 2.5 mm.")),
+            ("side.inside", ("Lining, twill", "Sharp and new, 70.")),
+        ):
+            page = self.get(f"/dockets/{number}/make?step={step}")
+            for word in words:
+                self.assertIn(word, page[page.index('id="hem-checks"') :], step)
+
     def test_own_steps_and_steps_left_out(self):
         self.post(f"{self.at}/own", {"step": "side", "words": "Try it on"})
         made = self.made()

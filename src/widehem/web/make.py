@@ -17,6 +17,7 @@ from widehem.core.making.order import in_order, is_own
 from widehem.core.making.plan import Work as Order
 from widehem.core.making.plan import blocked, work_of
 from widehem.core.making.steps import Step, steps_of
+from widehem.core.marking.labels import cloths_of
 from widehem.core.output.pdf_order import order_pdf
 from widehem.core.output.sheets import PAPERS
 from widehem.core.output.svg_make import garment_svg, step_svg
@@ -58,6 +59,15 @@ class Making:
     def minutes(self, step: Step) -> float:
         """About how long a step takes in this house, minutes."""
         return round(step.minutes * self.pace.get(step.kind, 1.0))
+
+    def cloth_of(self, step: Step) -> ClothKind:
+        """The cloth a step is sewn in: that of its pieces where all are cut from one, else the outer one."""
+        use = self.cut.wanted.plan.use
+        parts = [cloths_of(marked.piece, use)[:1] for marked in self.cut.pattern.pieces if marked.piece.name in step.pieces]
+        named = {cloth.cloth for cut in parts for cloth in cut}
+        if len(named) != 1:
+            return self.cloth
+        return cloth_of(self.made, named.pop(), self.known, knit=self.cut.made.wear.knit)
 
     @property
     def to_do(self) -> list[Step]:
@@ -102,10 +112,10 @@ def _page(docket_id: int, told: str, typed: Mapping[str, str]) -> Any:
     whole, whole_frame = garment_svg(found.cut.made.garment, set(at.pieces))
     done = found.made.done
     rest = sum(found.minutes(step) for step in left)
-    number = found.steps.index(at)
+    number, cloth = found.steps.index(at), found.cloth_of(at)
     slots = [
         Slot("Done", "count", str(len(found.to_do) - len(left)), f"of {len(found.to_do)}", f"about {_hours(rest)} left"),
-        Slot("Cloth", "count", found.cloth.name, "", advice(found.cloth)["needle"].text(show)),
+        Slot("Cloth", "count", cloth.name, "", " ".join(advice(cloth)[key].text(show) for key in ("needle", "stitch"))),
     ]
     spent = sum(entry.minutes or 0.0 for entry in done.values())
     if spent:

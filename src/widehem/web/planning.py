@@ -26,7 +26,6 @@ from widehem.web.at_work import ask
 from widehem.web.handed import handed
 from widehem.web.hem import Next, Slot
 from widehem.web.here import current_store, current_works, today
-from widehem.web.numbers import number_of
 from widehem.web.selvedge import Selvedge
 from widehem.web.writing import writing
 
@@ -213,8 +212,3 @@ def file_of_all() -> Response:
     ]
     first = found[0].plan if len(found) == 1 else Plan()
     return handed(calendar_file("Workroom", rows, first, datetime.now(UTC), "all"), "workroom.ics", "text/calendar")
-
-
-def production_of(text: str) -> int:
-    """The number of a production as it came in an address; 0 for none."""
-    return number_of(text) or 0
