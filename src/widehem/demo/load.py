@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import date, timedelta
 from typing import Any, cast
 
@@ -16,6 +15,7 @@ from widehem.core.drafting.ease_plans import PLANS
 from widehem.core.drafting.method import METHODS
 from widehem.core.marking.house import HouseValue
 from widehem.core.units import Unit, parse_length
+from widehem.core.values import replace
 from widehem.demo.bought import load_paper
 from widehem.demo.fitted import load_fittings
 from widehem.demo.made import load_making

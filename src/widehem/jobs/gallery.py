@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable
-from dataclasses import replace
 from typing import Any
 
 from sqlalchemy.orm import Session
@@ -19,7 +18,7 @@ from widehem.core.output.svg_small import small_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 from widehem.jobs.keys import body, garment, key
 from widehem.jobs.kinds import At, JobError, kind
 from widehem.store.charts import chart_numbered, core_chart

@@ -6,7 +6,6 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Sequence
-from dataclasses import replace
 from typing import Any
 
 from sqlalchemy import select
@@ -21,6 +20,7 @@ from widehem.core.marking.made import mark_up
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Display
+from widehem.core.values import replace
 from widehem.jobs.keys import garment, key
 from widehem.jobs.kinds import At, JobError, StoppedError, kind
 from widehem.store.cloths import cloth_of, cloths, how_made

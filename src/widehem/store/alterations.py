@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import func, select
@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from widehem.core.design.design import Step
 from widehem.core.fitting.alteration import About
 from widehem.core.fitting.learning import WEARERS, Altered, Habit, habits
+from widehem.core.values import replace
 from widehem.store.charts import core_chart, latest_chart
 from widehem.store.fittings import folded_round, rounds_of
 from widehem.store.models import Docket, now

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload
@@ -17,6 +17,7 @@ from widehem.core.drafting.cap import Armhole
 from widehem.core.drafting.method import METHODS, Method
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.values import replace
 from widehem.store.armholes import typed_armhole
 from widehem.store.charts import chart_drawn_on, core_chart, core_charts
 from widehem.store.designs import alterations_of, core_design

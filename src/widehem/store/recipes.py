@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Sequence
-from dataclasses import replace
 from typing import Any
 
 from sqlalchemy import func, select
@@ -16,6 +15,7 @@ from widehem.core.drafting.method import METHODS
 from widehem.core.drafting.outlined_data import edge_names
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.settings import read_settings
+from widehem.core.values import replace
 from widehem.store.designs import outlines_of
 from widehem.store.house import open_docket
 from widehem.store.models import DesignRow, DesignVersion, Docket, Wearer, now

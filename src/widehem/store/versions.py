@@ -3,13 +3,14 @@ back."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
 from sqlalchemy.orm import Session
 from sqlalchemy.orm.attributes import set_committed_value
 
+from widehem.core.values import replace
 from widehem.store.designs import alterations_of
 from widehem.store.journal import events, tell, true_value, values_of
 from widehem.store.making import Work

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 from urllib.parse import parse_qsl
 
@@ -21,6 +21,7 @@ from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.standing import WAITS
 from widehem.core.units import Saying, parse_length
+from widehem.core.values import replace
 from widehem.store.charts import add_reading, chart_drawn_on, open_chart
 from widehem.store.dockets import find_docket, keep_settings, sleeves_for
 from widehem.store.journal import tell

@@ -6,7 +6,7 @@ Settings are carried as they were written, with their unit, so that switching th
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import cached_property
 from urllib.parse import quote_plus, urlencode
 
@@ -19,6 +19,7 @@ from widehem.core.setting.option import Option, OptionError, Value
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.settings import Settings, read_settings
 from widehem.core.units import Display, LengthError, Unit, parse_length, parse_signed, with_unit
+from widehem.core.values import replace
 from widehem.store.designs import bare_design
 from widehem.store.making import Work
 from widehem.store.models import Docket

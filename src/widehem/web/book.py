@@ -4,7 +4,7 @@ for whoever dresses its wearer."""
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
@@ -19,6 +19,7 @@ from widehem.core.output.photo import PhotoError
 from widehem.core.output.sheets import PAPERS
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.values import replace
 from widehem.jobs.hours import HOURS, hours_key, known_times
 from widehem.store.books import book_of, book_row, keep_book
 from widehem.store.cloths import how_made, pace

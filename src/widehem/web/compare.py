@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -18,6 +18,7 @@ from widehem.core.drafting.method import METHODS, WHOLE, Method
 from widehem.core.output.svg_compare import compare_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
+from widehem.core.values import replace
 from widehem.jobs.ledger import Job
 from widehem.jobs.touchiness import TOUCHINESS, read_touchiness, touch_key
 from widehem.store.charts import charts_of, core_chart

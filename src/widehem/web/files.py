@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 import hashlib
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
@@ -18,6 +17,7 @@ from widehem.core.output.charts_in import read_charts
 from widehem.core.output.charts_out import charts_csv, charts_json
 from widehem.core.output.sheets import PAPERS
 from widehem.core.units import Unit
+from widehem.core.values import replace
 from widehem.jobs.intake import INTAKE
 from widehem.jobs.ledger import DONE
 from widehem.store.charts import charts_of, core_charts

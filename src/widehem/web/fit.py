@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 from urllib.parse import parse_qsl
 
@@ -21,6 +21,7 @@ from widehem.core.output.svg_style import frame_of, over_each_other, over_svg, s
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import CM_PER_INCH, Saying
+from widehem.core.values import replace
 from widehem.store.alterations import (
     MOST,
     Alteration,

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, request, url_for
@@ -14,6 +13,7 @@ from widehem.core.grading.tables import KINDS, MOST, Rule, TableError, kind_of, 
 from widehem.core.grading.views import Dotting
 from widehem.core.setting.option import OptionError
 from widehem.core.units import LengthError, parse_signed
+from widehem.core.values import replace
 from widehem.store.grading import begin_rules
 from widehem.store.journal import tell
 from widehem.store.models import HouseRules

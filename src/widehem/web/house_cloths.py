@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 
 from widehem.core.making.cloths import CLOTHS, HEADINGS, PARTS, advice
+from widehem.core.values import replace
 from widehem.store.cloths import cloths
 from widehem.store.journal import tell
 from widehem.store.models import HouseCloth

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -16,6 +15,7 @@ from widehem.core.making.lay.kept import cutout_from, placed_from
 from widehem.core.making.lay.placed import Lay, Placed, faults, faults_of, nearest
 from widehem.core.output.svg_lay import lay_svg
 from widehem.core.units import LengthError, Saying
+from widehem.core.values import replace
 from widehem.jobs.laying import LAY, WIDE, drawn_mark, picture_key, widths_key
 from widehem.jobs.ledger import FAILED, Job
 from widehem.store.cloths import cloth_of, cloths, how_made

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
@@ -24,6 +24,7 @@ from widehem.core.output.svg_make import garment_svg, step_svg
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import LengthError, parse_length
+from widehem.core.values import replace
 from widehem.store.cloths import cloth_of, cloths, how_made, pace
 from widehem.store.dockets import find_docket
 from widehem.store.journal import tell

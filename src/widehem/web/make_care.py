@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -11,6 +10,7 @@ from markupsafe import Markup
 from widehem.core.making.care import DEFER, USES, WORKROOM, Care, care
 from widehem.core.making.lay.cutouts import materials_of
 from widehem.core.output.svg_care import BOX, care_svg
+from widehem.core.values import replace
 from widehem.store.cloths import cloth_of
 from widehem.web.hem import Next, Slot
 from widehem.web.make import Making, keep_making, making

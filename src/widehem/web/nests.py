@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Hashable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from threading import Lock
 
 from flask import abort
@@ -15,6 +15,7 @@ from widehem.core.grading.nest import Grading, Nest, Way, grade, ways_of
 from widehem.core.grading.size_chart import SizeChart
 from widehem.core.grading.tables import RuleTable
 from widehem.core.setting.option import OptionError
+from widehem.core.values import replace
 from widehem.store.grading import all_rules, all_sizes, grading_of, how_graded
 from widehem.store.models import DesignRow
 from widehem.store.recipes import find_design

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from typing import Any
 
@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 from widehem.core.days import day_words
 from widehem.core.making.calendar import CalendarError, Garment, Late, Load, Plan, Stretch, checked, late, loads, stretches
 from widehem.core.output.svg_calendar import days_svg
+from widehem.core.values import replace
 from widehem.jobs.hours import HOURS, hours_key, known_times
 from widehem.jobs.materials import dockets_in
 from widehem.store.cloths import pace

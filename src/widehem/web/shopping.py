@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
@@ -13,6 +12,7 @@ from widehem.core.making.cloths import ClothKind
 from widehem.core.making.shopping import Held, Laid, Line, Takes, shopping
 from widehem.core.marking.materials import Needs, together
 from widehem.core.units import Display
+from widehem.core.values import replace
 from widehem.jobs.materials import MATERIALS, dockets_in, known, needs_key
 from widehem.store.cloths import cloth_of, cloths, how_made
 from widehem.store.journal import tell

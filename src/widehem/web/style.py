@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 from urllib.parse import parse_qsl
 
@@ -24,6 +24,7 @@ from widehem.core.style.suggest import Offer, Pointed, everywhere, offers, place
 from widehem.core.style.suggest_inside import offers_inside, pointed_inside
 from widehem.core.style.where import LostPlaceError, Where, find
 from widehem.core.units import Saying
+from widehem.core.values import replace
 from widehem.store.dockets import find_docket
 from widehem.store.journal import tell
 from widehem.store.making import Work

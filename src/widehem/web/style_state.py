@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from urllib.parse import urlencode
 
 from widehem.core.design.design import Step
@@ -12,6 +12,7 @@ from widehem.core.style.operation import OPERATIONS, Operation
 from widehem.core.style.suggest import Pointed
 from widehem.core.style.where import Where
 from widehem.core.units import Display, Unit
+from widehem.core.values import replace
 from widehem.web.board_state import Field
 from widehem.web.numbers import is_number
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, redirect, render_template, request, url_for
@@ -16,6 +15,7 @@ from widehem.core.pattern.walk import ARMHOLES, Walk, armholes_over_each_other, 
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.set_in import set_in
+from widehem.core.values import replace
 from widehem.store.dockets import find_docket
 from widehem.store.making import Work, made_now
 from widehem.web.drawn_by import load

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from widehem.core.pattern.check import Case, Demand
 from widehem.core.pattern.checks.belly import FrontArc, front_drawn
@@ -12,6 +11,7 @@ from widehem.core.pattern.checks.lower import CrotchSeam
 from widehem.core.pattern.checks.sleeve import CapFits
 from widehem.core.pattern.garment import Garment
 from widehem.core.style.asks import Asks
+from widehem.core.values import replace
 
 
 def planned_anew(before: Garment, now: Garment, *levels: str) -> Asks:

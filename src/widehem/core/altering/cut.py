@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import replace
 from fractions import Fraction
 
 import numpy as np
@@ -23,6 +22,7 @@ from widehem.core.shifting.spots import CORNERS, Target
 from widehem.core.style.asks import all_of, notches_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 MOVES = "moves"
 CALM = 0.1  # cm that a measured line may be moved so that it does not wave

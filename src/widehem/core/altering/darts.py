@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.altering.asked import lengths_anew, planned_anew, planned_more
 from widehem.core.altering.halves import HAND, Half, by, changed, cornered, parted, told, wanted
 from widehem.core.altering.panels import fuller
@@ -21,6 +19,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.swing import Share, swing
 from widehem.core.style.where import Where
 from widehem.core.units import say
+from widehem.core.values import replace
 
 POINTS = {FRONT: "bust_point", BACK: "blade"}
 ANGLE_MOST = 6.0  # degrees that an edge can be folded out by: beyond that it kinks

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.altering.asked import lengths_anew, planned_anew, planned_more
 from widehem.core.altering.halves import Gathered, Half, by, changed, cornered, outline, told, wanted
 from widehem.core.altering.upper import ON, neck_point, tip, underarm
@@ -17,6 +15,7 @@ from widehem.core.shifting.spots import Target
 from widehem.core.style.asks import all_of, also
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 MIDDLES = ("centre_front", "centre_back", "crotch", "front_edge")
 WHICH = Option("part", "Where", "choice", BACK, "over the back or over the front",

@@ -4,7 +4,6 @@ as long."""
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.altering.cut import moved_out
 from widehem.core.altering.halves import Gathered, Half, outline
@@ -13,6 +12,7 @@ from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.roles import FRONT
 from widehem.core.style.operation import CannotStyle
 from widehem.core.units import say
+from widehem.core.values import replace
 
 FADED = 14.0  # cm above and below the bust point over which it runs to nothing
 SHORT = 4.0  # cm of the seam at least on either side of the bust point

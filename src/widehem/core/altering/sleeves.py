@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from widehem.core.altering.asked import lengths_anew
 from widehem.core.altering.halves import Gathered, Half, by, changed, outline, told
@@ -16,6 +15,7 @@ from widehem.core.pattern.garment import Garment
 from widehem.core.style.asks import more_at
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 NEAR = 1e-4
 

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Iterable, Iterator, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from datetime import date
 from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.figure_tables import CURVED, TABLES, FigureTable
 from widehem.core.units import Length, LengthError, Unit, cm_of, length_of, parse_length
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 Side = Literal["left", "right"]
 SIDES: tuple[Side, ...] = ("left", "right")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import field, replace
+from dataclasses import field
 from typing import Any
 
 import widehem.core.altering.operations
@@ -13,7 +13,7 @@ from widehem.core.drafting.outlined_data import Outlined
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.style.operation import OPERATIONS, Operation
 from widehem.core.style.where import Where
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 
 @record(frozen=True)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Hashable, Mapping, Sequence
-from dataclasses import replace
 
 from shapely import Point as SpotOf
 
@@ -31,7 +30,7 @@ from widehem.core.setting.quantity import drawn as as_made
 from widehem.core.setting.step import Step as DraftStep
 from widehem.core.style.operation import PHASES, Context, DraftOf
 from widehem.core.units import Saying
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 APART, ASPECT, LIES_ON = (
     6.0,
@@ -130,16 +129,18 @@ class Made:
         return tuple(code for code in self.method.reads(self.draft.options_set) if code in self.chart)
 
 
-def make(design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armhole: Armhole | None = None) -> Made:
+def make(
+    design: Design, chart: Chart, alterations: Sequence[Step] = (), *, armhole: Armhole | None = None, worked_on: bool = True
+) -> Made:
     """Draw a design for a body: the draft, the steps of the design, the wearer's own alterations, and truing last.
 
-    armhole: what a sleeve is drawn for. Raises OptionError for a setting out of range, CannotDraft when the measures do not
+    armhole: what a sleeve is drawn for. worked_on: what stands between its steps is kept for the next redraft. Raises OptionError for a setting out of range, CannotDraft when the measures do not
     make a garment.
     """
     steps = (*design.steps, *alterations)
     drawn = drawn_for(design, chart, armhole)
     context = Context(chart, drawn.wear, _other_garments(chart), _sleeves(chart), drawn.limits)
-    base = (design.by_rules(drawn.rules).block_key(), chart_key(chart), armhole) if steps else None
+    base = (design.by_rules(drawn.rules).block_key(), chart_key(chart), armhole) if steps and worked_on else None
     return finished(
         design, drawn, REPLAY.run(base, State(drawn.garment, drawn.demands), _in_order(steps, drawn.options), context)
     )

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Collection, Hashable, Sequence
-from dataclasses import replace
 
 from widehem.core.design.design import Step
 from widehem.core.pattern.check import Demand
@@ -13,7 +12,7 @@ from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.roles import plain
 from widehem.core.style.operation import CannotStyle, Context, run
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 KEPT = 160  # garments between two steps that are kept: a recipe that is worked on, on a company
 OFF = 0.05  # cm: what a piece was drawn for has become another
@@ -43,6 +42,23 @@ class State:
     watched: Watched = ()
 
 
+class _Key:
+    """What was done so far: what it was done to, and the last step. It is hashed once: what a design is made of is long."""
+
+    __slots__ = ("_before", "_hash", "_step")
+
+    def __init__(self, before: Hashable, step: str) -> None:
+        self._before, self._step, self._hash = before, step, hash((before, step))
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        if not isinstance(other, _Key) or self._hash != other._hash or self._step != other._step:
+            return False
+        return self._before is other._before or self._before == other._before
+
+
 class Replay:
     """Garments between the steps of recipes, the latest of them."""
 
@@ -54,7 +70,10 @@ class Replay:
         """The state after all steps. base: what the start was made of, so that two that are equal are alike; None keeps
         nothing."""
         state, done = start, 0
-        keys = [(base, repr(tuple(steps[: number + 1]))) for number in range(len(steps))] if base is not None else []
+        keys: list[Hashable] = [base]
+        for step in steps if base is not None else ():
+            keys.append(_Key(keys[-1], repr(step)))
+        keys = keys[1:]
         for number in range(len(keys), 0, -1):
             found = self._kept.get(keys[number - 1])
             if found is not None:

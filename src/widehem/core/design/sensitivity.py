@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import replace
 from functools import partial
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -16,7 +15,7 @@ from widehem.core.drafting.method import Method
 from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Length, ticks_of
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 STEP = 1.0  # cm
 WORTH_TELLING = 0.05  # cm

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 from widehem.core.drafting.finished import show_edges
 from widehem.core.drafting.sheet import Sheet
@@ -33,7 +33,7 @@ from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.swing import Share, swing
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 BUST_DART = "bust_dart"
 APART = 7.0  # cm between back and front on the sheet

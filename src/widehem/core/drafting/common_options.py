@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from widehem.core.pattern.limits import USUAL_LIMITS, Limits
 from widehem.core.pattern.wear import LAYER, PADDED_LAYER, Wear
 from widehem.core.setting.option import Choice, Mend, Option
+from widehem.core.values import replace
 
 CLOTH = Option(
     "cloth", "Cloth", "choice", "woven", "how close it may be, and how much a cap can be eased",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 
 from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
@@ -27,7 +27,7 @@ from widehem.core.setting.refusal import CannotDraft
 from widehem.core.setting.registry import Registry
 from widehem.core.setting.step import Step
 from widehem.core.units import Saying, say
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 
 @record(frozen=True)

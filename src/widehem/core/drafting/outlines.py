@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
@@ -15,7 +14,7 @@ from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.fitted import fitted
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between, meet
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 TURNS = 25.0  # degrees: where an outline turns more it has a corner
 TOUCHES = 0.06  # cm: so near the outline the leg of a dart ends on it

@@ -4,13 +4,12 @@ shoulder seam moved."""
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.pattern.checks.upper import ARMHOLE_OVER
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 TIMES = 5  # that a draft is drawn at most
 LOWERED_MOST = 3.0  # cm

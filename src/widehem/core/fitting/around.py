@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from itertools import pairwise
 
 from widehem.core.body.chart import Chart, chart_of
@@ -12,7 +11,7 @@ from widehem.core.design.make import Made
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, plain
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 STEP = 1.5  # cm between the places at which the garment is measured
 FINE, NEAR, EDGE = 0.05, 0.6, 1e-3

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -16,7 +15,7 @@ from widehem.core.fitting.walked import walked
 from widehem.core.setting.option import OptionError
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Kind = Literal["read", "witness"]
 LOOK: dict[Kind, float] = {"read": 0.5, "witness": 1.0}  # cm

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from widehem.core.altering.halves import Half
 from widehem.core.altering.lengths import waist_ends
@@ -17,7 +16,7 @@ from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import dart_between
 from widehem.core.pattern.shaping import blended
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 TOP, TALL, LARGE = 5.0, 2.5, 2.5  # cm over the waist; more for the tall, more for those larger than most
 TALL_FROM = 168.0

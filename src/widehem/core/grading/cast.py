@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import field, replace
+from dataclasses import field
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.grading.choosing import choose
 from widehem.core.grading.size_chart import SizeChart
 from widehem.core.units import Saying, say
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 GIRTHS = ("bust", "waist", "hip")
 LET_OUT, TAKE_IN, HEM = "let out", "taken in", "hem"

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
 
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Prices = Sequence[Sequence[float | None]]
 TIME = 5.0  # seconds, after which the best found so far is taken and said not to be proven

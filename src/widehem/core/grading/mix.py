@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 from itertools import pairwise
 from typing import Literal
 
@@ -28,7 +27,7 @@ from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target
 from widehem.core.style.operation import OPERATIONS, CannotStyle, Context, run
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 School = Literal["down", "across"]
 SCHOOLS: Mapping[School, str] = {"down": "Down the body, level by level", "across": "Across, from the centre to the side"}

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import replace
 from itertools import pairwise
 
 from widehem.core.geometry.curves import Segment
@@ -17,7 +16,7 @@ from widehem.core.pattern.roles import centre
 from widehem.core.shifting.net import Net, Span, net_of
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 STEEPEST = 1.25  # of the mean, in a blend whose ends are rounded over a fifth
 ROUND = 0.2  # of a blend, at either end

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import replace
 from typing import Generic, Literal, TypeVar
 
 from widehem.core.body.chart import Chart
@@ -28,7 +27,7 @@ from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.shifting.demands import asked_in_size, notches_laid
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Way = Literal["rules", "redraft", "proposed", "own"]
 WAYS: Mapping[Way, str] = {
@@ -121,7 +120,7 @@ class _Kept(Generic[Thing]):
         self._kept.clear()
 
 
-REDRAWN = _Kept[Made](lambda design, chart, armhole: make(design, chart, armhole=armhole))
+REDRAWN = _Kept[Made](lambda design, chart, armhole: make(design, chart, armhole=armhole, worked_on=False))
 DRAWN = _Kept[Draft](drawn_for)
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import replace
 
 from widehem.core.design.make import with_garment
 from widehem.core.geometry.points import Point
@@ -13,7 +12,7 @@ from widehem.core.grading.tables import RuleTable, frame_of, kind_of, scales
 from widehem.core.pattern.piece import Piece
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target, place_of, targets
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 
 @record(frozen=True)

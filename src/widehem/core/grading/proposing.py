@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.design.make import with_garment
 from widehem.core.drafting.cap import Armhole
 from widehem.core.geometry.points import Point
@@ -16,6 +14,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.shifting.demands import asked_in_size, notches_laid
 from widehem.core.shifting.shift import ruled, shifted
 from widehem.core.shifting.spots import Target, place_of
+from widehem.core.values import replace
 
 EVEN = 1e-3  # cm
 

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import field, replace
+from dataclasses import field
 from itertools import pairwise
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart, chart_of
 from widehem.core.body.figure_tables import TABLES
 from widehem.core.units import Saying, say
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 LEAST_SIZES, MOST_SIZES, MOST_ROWS = 2, 30, 80
 LETTERS = ("XXS", "XS", "S", "M", "L", "XL", "XXL", "3XL", "4XL", "5XL", "6XL")

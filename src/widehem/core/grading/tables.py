@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from typing import Any
 
 from widehem.core.geometry.paths import Path
@@ -13,7 +13,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT, ROLES
 from widehem.core.shifting.spots import SpotError, Target, place_of, targets
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 UNIT = 4.0  # cm of girth that a step of a table stands for
 MOST = 10.0  # cm that a spot may move a step

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from datetime import date
 from typing import Any
 
 from widehem.core.making.kept import is_day
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 SIDES: Mapping[str, str] = {
     "front": "From the front", "back": "From behind", "left": "From the left", "right": "From the right", "inside": "Inside out", "detail": "A detail",

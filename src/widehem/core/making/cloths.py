@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from typing import Any, Literal
 
 from widehem.core.setting.registry import Registry
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Weight = Literal["sheer", "light", "medium", "heavy"]
 Much = Literal["no", "some", "much"]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import replace
 from itertools import pairwise
 from typing import Literal
 
@@ -13,7 +12,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, edge_of
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 Way = Literal["seam", "rim", "fell"]
 INSIDE = ("facing", "lining")  # the layers that are sewn; what stiffens is laid on

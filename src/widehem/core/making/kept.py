@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from datetime import date
 from typing import Any
 
 from widehem.core.making.care import USES
 from widehem.core.making.order import OWN
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 MOST_STEPS, LONGEST, MOST_MINUTES = 300, 160, 6000.0
 STEP = re.compile(r"[\w.:+-]{1,120}")

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.design.make import Made
@@ -18,6 +16,7 @@ from widehem.core.pattern.inside import InnerLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT
 from widehem.core.units import METRIC, Display
+from widehem.core.values import replace
 
 
 class NoDummiesError(ValueError):

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
 from typing import Any, Literal
 
 from widehem.core.drafting.common_options import COMMON
@@ -12,7 +11,7 @@ from widehem.core.drafting.method import METHODS, Method
 from widehem.core.marking.plans import KINDS, OWN, PlanError, plan_named
 from widehem.core.setting.option import Option, OptionError
 from widehem.core.units import LengthError, Unit, parse_length, with_unit
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Kind = Literal["option", "ease", "allowance"]
 OPTION, EASE, ALLOWANCE = "o.", "e.", "a."  # in front of a key, as on the draft board

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.marking.plans import AllowancePlan
 from widehem.core.marking.wanted import Wanted
 from widehem.core.pattern.inside import OUTER, Cloth
 from widehem.core.pattern.piece import Piece
 from widehem.core.units import METRIC, Display
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 
 @record(frozen=True)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
 
 from fontTools.misc.transform import Identity, Transform
 from shapely import Polygon, union_all
@@ -29,7 +28,7 @@ from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, centre
 from widehem.core.units import Display
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 Label = tuple[tuple[str, ...], tuple[str, ...]]  # all of it, and what of it there must be
 FLAT = 0.1  # cm: how far a flattened line may stand off the true one where words have to keep off it

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import replace
 
 from widehem.core.geometry.points import angle_between
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.roles import ROLES
 from widehem.core.setting.registry import Registry
 from widehem.core.units import CM_PER_INCH, METRIC, Display
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 KINDS = {
     "seam": "Side, inseam, panel, waist",

@@ -4,7 +4,7 @@ hand, which school of drill holes, pieces on the fold whole."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import field, replace
+from dataclasses import field
 
 from widehem.core.marking.allowance import RUNS_ON, Finish
 from widehem.core.marking.plans import PLANS, AllowancePlan
@@ -12,7 +12,7 @@ from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import Garment, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.style.notching import notched
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 CLOTH, LINING, INTERFACING = "cloth", "lining", "interfacing"
 USES = {CLOTH: "Cloth", LINING: "Lining", INTERFACING: "Interfacing"}  # a plan for each

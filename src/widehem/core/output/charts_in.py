@@ -7,7 +7,6 @@ import io
 import json
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import replace
 from datetime import date
 from typing import Any
 
@@ -17,6 +16,7 @@ from widehem.core.body.chart_file import Column, FiledChart, FileProblem, Proble
 from widehem.core.body.figure_tables import FigureTable
 from widehem.core.days import HourError, hour_of
 from widehem.core.units import Length, LengthError, Unit, as_unit, parse_length
+from widehem.core.values import replace
 
 LARGEST, ROWS_MOST, COLUMNS_MOST, NAME_MOST = 1024 * 1024, 2000, 300, 120
 

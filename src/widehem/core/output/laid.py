@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point
 from widehem.core.marking.made import Pattern
 from widehem.core.marking.piece import MarkedPiece
 from widehem.core.output.ink import Ink, ink_of
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 GAPS = (2.0, 1.5, 1.0, 0.6)  # cm between pieces on the paper, the most comfortable first
 EDGE = 0.2  # cm between the outermost pieces and the edge of the work

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.design.make import Made
 from widehem.core.drafting.sheet import Mark
 from widehem.core.drafting.table import Table
 from widehem.core.geometry.points import Point, turn
+from widehem.core.values import replace
 
 QUARTER = turn(Point(0.0, 0.0), -math.pi / 2)  # what was on top comes to lie on the left
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import replace
 from typing import Any
 
 from fontTools.misc.transform import Transform
@@ -24,7 +23,7 @@ from widehem.core.output.json_draft import draft_as_json
 from widehem.core.output.laid import QUARTERS, Laid
 from widehem.core.output.sheets import Paper, Sheets, sheets_for
 from widehem.core.units import METRIC, Display
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 ONE_FOR_ALL = ("words", "grain")  # kinds of line that are drawn once
 OF_EVERY_SIZE = ("cut", "notch", "drill")  # the rest is that of the base: within so many lines nobody finds their own

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import replace
 from itertools import pairwise
 
 from shapely import LineString, Polygon
@@ -15,7 +14,7 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.output.sheets import TEST_CM, TEST_IN
 from widehem.core.units import CM_PER_INCH
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 LARGEST_FILE = 8 * 1024 * 1024
 MOST_LINES, MOST_POINTS, MOST_OUTLINES = 20_000, 400_000, 300

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 from shapely import MultiPolygon, Polygon, box, intersects, prepare
 
@@ -13,7 +12,7 @@ from widehem.core.marking.made import Pattern
 from widehem.core.output.arrange import Put, Ring, on_roll, on_sheets, quarter, ring_of
 from widehem.core.output.laid import EDGE, GAPS, Layout, placed
 from widehem.core.units import CM_PER_INCH
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 MARGIN, OVERLAP, FOOT = 1.0, 1.0, 0.6
 TEST_CM, TEST_IN = 5.0, 2.0

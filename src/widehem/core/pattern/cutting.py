@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
@@ -16,7 +15,7 @@ from widehem.core.pattern.garment import Chain, EdgeRef, SeamEdge
 from widehem.core.pattern.inside import BalanceLine, Diamond
 from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import Run, Runs, Spot, arcs, closed, cut_at, edges_from, opened
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 EMPTY, INSIDE = 1e-6, 0.1  # cm; how far a line may run along the outline outside of it
 ON_IT = 0.02  # cm: what lies so near a part lies on it
@@ -75,8 +74,10 @@ def part_piece(
     other = _with_inside(piece, other, new, title or f"{piece.title}, {new.replace('_', ' ')}")
     face = faces[1] if held[0] else faces[0]
     for level in piece.balance:
+        if not runs_along(level, face):
+            continue
         lost = piece.across(level.level) - kept.across(level.level) - other.across(level.level)
-        if abs(lost) > ALONG and runs_along(level, face):
+        if abs(lost) > ALONG:
             kept, other = _along_the_cut(piece, kept, other, level, face)
     return Parted(kept, other, _renamed(piece, kept, other))
 

@@ -9,9 +9,8 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path, Place
 from widehem.core.geometry.points import Point
-from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.roles import ROLES
-from widehem.core.values import kept, record
+from widehem.core.values import elsewhere, kept, record
 
 EdgeKind = Literal["seam", "fold", "hem", "opening", "faced", "slit"]
 Hand = Literal["", "left", "right"]

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import field, replace
+from dataclasses import field
 from typing import NamedTuple
 
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, PatternError
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import BACK, FRONT
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 OPENING_WORDS: dict[str, str] = {
     "centre_back": "centre back", "centre_front": "centre front", "side": "left side", "none": "no opening",

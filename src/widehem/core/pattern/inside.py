@@ -6,8 +6,7 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, meet
-from widehem.core.pattern.elsewhere import elsewhere
-from widehem.core.values import record
+from widehem.core.values import elsewhere, record
 
 OUTER = "cloth"  # the cloth a garment is made of
 

@@ -6,7 +6,7 @@ Everything downstream speaks of piece + edge + place along it, or of roles; neve
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import field, replace
+from dataclasses import field
 from itertools import pairwise
 from typing import Any, Literal
 
@@ -18,15 +18,14 @@ from widehem.core.geometry.curves import Line, Segment
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, is_rigid, rows
 from widehem.core.pattern.edge import MEETS, Dart, Edge, PatternError
-from widehem.core.pattern.elsewhere import elsewhere
 from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine, beside
-from widehem.core.values import kept, record
+from widehem.core.values import elsewhere, kept, record, replace
 
 Layer = Literal["shell", "facing", "lining", "interfacing", "inside"]
 Stands = Literal["pair", "fold", "left", "right", "once"]
 RIM = 0.02  # cm that the outline may be off where it is asked what lies on it
 AT_CORNER, AT_JOINT = 0.02, 1e-4  # cm: a level that passes a corner, or a joint within an edge, so near goes through it
-OF_THE_OUTLINE = ("sketch", "rim", "surface", "simple", "bounds", "area", "clockwise", "sewn_ring", "_rail")
+OF_THE_OUTLINE = ("ring", "open_by", "sketch", "rim", "surface", "simple", "bounds", "area", "clockwise", "sewn_ring", "_rail")
 HOW_OFTEN: Mapping[str, int] = {"pair": 2, "fold": 2, "left": 1, "right": 1, "once": 1}
 ON_ONE_SIDE: Mapping[str, int] = {"pair": 1, "fold": 2, "left": 1, "right": 0, "once": 1}
 
@@ -65,11 +64,8 @@ class Piece:
         names = [edge.name for edge in self.edges]
         if not names or len(set(names)) != len(names):
             raise PatternError(f"The {self.name} has {'two edges of one name' if names else 'no edges'}.")
-        before = self.ring[-1]
-        for after in self.ring:
-            if not (gap := before.end.to(after.start)) <= MEETS:
-                raise PatternError(f"The outline of the {self.name} is open by {gap:.3g}.")
-            before = after
+        if not self.open_by <= MEETS:
+            raise PatternError(f"The outline of the {self.name} is open by {self.open_by:.3g}.")
         if self.middle and self.middle not in names:
             raise PatternError(f'The {self.name} has no edge "{self.middle}" to lie along the middle.')
         levels = [line.level for line in self.balance]
@@ -105,8 +101,9 @@ class Piece:
 
     def with_on_it(self, **changed: Any) -> Piece:
         """The piece with everything changed but where its edges run; what was worked out about its outline stays."""
-        found = replace(self, **changed)
+        found = elsewhere(self, **changed)
         found.__dict__.update({name: self.__dict__[name] for name in OF_THE_OUTLINE if name in self.__dict__})
+        found.__post_init__()
         return found
 
     @kept
@@ -153,6 +150,12 @@ class Piece:
     def ring(self) -> tuple[Path, ...]:
         """The closed outline on the stitching line, in order."""
         return tuple(path for edge in self.edges for path in edge.paths())
+
+    @kept
+    def open_by(self) -> float:
+        """How far apart the ends of two edges that follow each other lie, cm: the widest."""
+        ring = self.ring
+        return max([before.end.to(after.start) for before, after in zip((ring[-1], *ring), ring, strict=False)])
 
     def outline(self, tolerance: float = 0.01) -> list[Point]:
         """Points round the piece on the stitching line, within the tolerance; the last is not the first again."""

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -17,7 +16,7 @@ from widehem.core.geometry.points import Point, mirror_in, square_to, turn
 from widehem.core.pattern.dart_cap import dart_cap
 from widehem.core.pattern.edge import Dart, Edge, Gap, Held, Notch, PatternError
 from widehem.core.pattern.piece import Piece
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 SAME = 1e-6  # cm: a cut so near the end of a run lies on it
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
@@ -12,6 +11,7 @@ from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.edge import Dart, Edge, Gap, Held, Notch, PatternError, Pleat
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import dart_between
+from widehem.core.values import replace
 
 REACH = 4.0  # cm on either side of a place that is made smooth
 STRAIGHT, SHORT = 1e-9, 0.8

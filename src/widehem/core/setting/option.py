@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 from typing import Any, Literal
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.body.chart import Chart
 from widehem.core.setting.quantity import Quantity
 from widehem.core.units import METRIC, Display, LengthError, Unit, parse_length, parse_signed
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Value = float | str
 OptionKind = Literal["length", "number", "choice"]

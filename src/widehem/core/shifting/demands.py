@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import replace
 
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.belly import FrontArc
@@ -13,6 +12,7 @@ from widehem.core.pattern.checks.sleeve import CapFits, CapLies
 from widehem.core.pattern.garment import EdgeRef, Garment
 from widehem.core.pattern.meeting import PITCH
 from widehem.core.pattern.places import on_one_side
+from widehem.core.values import replace
 
 OF_THE_DRAWING = (
     FrontArc,

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import replace
 
 from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Dart, Edge, Gap, Held, Notch
 from widehem.core.pattern.piece import Piece
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 SAME = 1e-4  # cm: so near along an edge, two places are one
 SHORT = 1.0  # cm: a chord that runs less than this one way does not scale its handles that way

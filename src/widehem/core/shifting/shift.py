@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import replace
 
 from widehem.core.geometry.curves import Cubic, Line, Segment
 from widehem.core.geometry.paths import Path
@@ -22,7 +21,7 @@ from widehem.core.shifting.net import Net, carried, gap_between, net_of, rebuilt
 from widehem.core.shifting.smooth import smoothed, squared
 from widehem.core.shifting.spots import Target
 from widehem.core.shifting.turned import Turned, turned_parts
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 LEAST_SHARE, MOST_SHARE = -0.25, 1.25
 FLAT = 1.0  # cm: a chord that runs less than this one way shares by length

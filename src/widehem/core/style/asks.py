@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping
-from dataclasses import replace
 
 from widehem.core.pattern.check import Demand
 from widehem.core.pattern.checks.belly import FrontArc
 from widehem.core.pattern.checks.body import Girth, Length
 from widehem.core.pattern.checks.held import NotchAt, OnTheBody
 from widehem.core.pattern.garment import EdgeRef
+from widehem.core.values import replace
 
 Asks = Callable[[tuple[Demand, ...]], tuple[Demand, ...]]
 

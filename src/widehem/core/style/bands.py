@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge
@@ -18,6 +16,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.sectors import sector
 from widehem.core.style.sewing_on import chain_of, joint_notches_on, rim_at
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 HIGH = Option("high", "Height", "length", 3.5, "of the finished band", 1.0, 12.0, 0.5)
 LAP = Option("lap", "Underlap", "length", 3.0, "beyond the middle, where it closes; 0 where it has a seam", 0.0, 10.0, 0.5)

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 from typing import Literal
 
 from fontTools.misc.transform import Transform
@@ -20,7 +19,7 @@ from widehem.core.pattern.inside import BalanceLine, Diamond
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 BLEND = 10.0  # cm each way over which a corner at the centre back is rubbed round
 SIDES_APART = 1.5

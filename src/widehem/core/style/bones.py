@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.curves import Cubic
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -18,6 +16,7 @@ from widehem.core.style.collars import undercollar
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 SHORT = Option(
     "short", "Shorter than the seam", "length", 1.5, "so that no bone pushes through: at both ends together", 0.5, 6.0, 0.1

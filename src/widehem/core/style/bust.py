@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -21,6 +20,7 @@ from widehem.core.setting.option import Option
 from widehem.core.style.asks import more_at
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 BELOW, REACH = 6.0, 5.0  # cm under the point where a level lies in the lower part; cm over which the armhole bends
 SHORT = 2.5  # cm before the bust point that the side dart is sewn to

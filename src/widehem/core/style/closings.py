@@ -3,8 +3,6 @@ how far."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.curves import Line
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -19,6 +17,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 LAPPED = ("hem", "wrist")
 WIDE = Option("wide", "Width", "length", 2.0, "beyond the middle: about the width of a button", 0.5, 12.0, 0.1)

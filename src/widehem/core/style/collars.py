@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from itertools import pairwise
 
 from widehem.core.geometry.curves import Cubic, curve_between
@@ -22,6 +21,7 @@ from widehem.core.style.remap import free_name
 from widehem.core.style.sectors import sector
 from widehem.core.style.sewing_on import joint_notches_on, rim_at
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 SMALLER = 0.3  # cm that an undercollar is smaller
 STAND = Option("stand", "Stand", "length", 3.0, "its height at the centre back", 1.0, 8.0, 0.1)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -22,6 +21,7 @@ from widehem.core.style.remap import free_name
 from widehem.core.style.swing import Share, swing
 from widehem.core.style.where import Found
 from widehem.core.units import say
+from widehem.core.values import replace
 
 SHORT = Option("short", "Sewn short of the point", "length", 2.5, "how far before the point both end", 0.0, 6.0, 0.5)
 PART = Option("part", "Part of the first", "number", 50.0, "per cent of the dart that opens at the first place", 5.0, 95.0, 5.0)

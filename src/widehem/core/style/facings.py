@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from shapely import LineString, Polygon
 
 from widehem.core.geometry.band import band
@@ -21,6 +19,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import say
+from widehem.core.values import replace
 
 RUNS_ON = 0.5  # the sine of the angle under which a side counts as running on
 OPTIONS = (Option("wide", "Width", "length", 5.0, "of the facing", 1.5, 20.0, 0.5),)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
@@ -23,6 +22,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.style.asks import Asks, all_of, also, hangs_free, without
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 LED = 30.0  # cm over which a hem is led to an end that lies further out
 MOST, HEM_SPOTS, FINE = 3.0, 9, 0.7  # degrees a slash; places at which the hem is set; cm of hinge edge that turn as one

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import replace
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -24,6 +23,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.sectors import sector
 from widehem.core.style.sewing_on import rim_at
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 APART = 0.15  # cm that front and back may differ
 LONG = Option(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -18,6 +17,7 @@ from widehem.core.style.notching import notched
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.set_in import set_in
 from widehem.core.units import say
+from widehem.core.values import replace
 
 BODICE_EDGES = ("armhole", "side", "waist")  # what trousers are joined to has
 

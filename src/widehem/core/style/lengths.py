@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from itertools import pairwise
 
 from fontTools.misc.transform import Transform
@@ -24,6 +23,7 @@ from widehem.core.style.asks import all_of, also, longer, notches_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.where import Found
 from widehem.core.units import say
+from widehem.core.values import replace
 
 SQUARELY = ("centre_front", "centre_back", "side", "underarm", "inseam", "gore", "panel", "front_edge")
 FAIR, SPREAD = 4.0, 2.0  # cm to either side of a joint that are drawn again; of what is put in or taken out

@@ -3,8 +3,6 @@ again."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.paths import Path
 from widehem.core.pattern.cutting import lay_together, part_piece
 from widehem.core.pattern.edge import Dart, Edge
@@ -14,6 +12,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.style.where import Found
 from widehem.core.units import say
+from widehem.core.values import replace
 
 ROOM = 1.0  # cm of an edge that a cut must leave on either side
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 from shapely import Point as SpotOf
 
@@ -25,6 +23,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.style.where import Found
 from widehem.core.units import say
+from widehem.core.values import replace
 
 PLEAT = Option("pleat", "Pleat at the centre back", "length", 2.0, "for reaching forward; 0 is none", 0.0, 6.0, 0.5)
 SHORTER = Option("shorter", "Shorter at the hem", "length", 2.0, "than the outside", 0.0, 10.0, 0.5)

@@ -3,8 +3,6 @@ runs on over them."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
@@ -19,6 +17,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.style.asks import all_of, places_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 STRAP, WIDE, ABOVE_BLADE = (
     4.0,

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from widehem.core.pattern.edge import Edge, Notch
 from widehem.core.pattern.garment import Chain, Garment, SeamEdge
 from widehem.core.pattern.meeting import PITCH
+from widehem.core.values import replace
 
 CLEAR, ALIKE = 0.3, 0.5  # cm from the end of an edge; what stands so near another is that one
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point
@@ -19,6 +17,7 @@ from widehem.core.setting.option import Option
 from widehem.core.style.asks import Asks, all_of, more_at, notches_left
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 LEVELS = ("bust", "waist", "high_hip", "hip")
 OPTIONS = (

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
+from contextlib import suppress
 from itertools import pairwise
 
 from widehem.core.geometry.curves import curve_between
@@ -26,12 +26,14 @@ from widehem.core.style.remap import free_name
 from widehem.core.style.swing import Share, swing
 from widehem.core.style.where import Found
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 ROOM, BEYOND, NOTCHED, LINE_MOST = 1.0, 0.6, 5.0, 40.0
 HANDLE, NEAR = 0.36, 0.18  # of a stretch
 LEANS = math.radians(9.0)  # a line that carries another on over a seam may turn so far there
 OWED = 0.01  # cm that a level may gain
 OUT_MOST, BACK_MOST = 1.5, 0.3  # cm put back at most, and taken away where the rounding gave some
+FLAT = 0.02  # cm for each cm: where a line lies so straight, how far inside the point it runs changes little of its length
 IN_MOST = 0.6  # cm that an edge is rounded inside the point at most
 ON_THE_WAY = 4.0  # cm: a dart inside a piece that lies so near the line is taken up by it
 OPTIONS = (
@@ -269,11 +271,14 @@ def _bent(
     towards = _across_from(flat, side)
     straight = [Path.through(start[0], point, end[0]) for start, end in (side, flat)]
     drawn: list[Path] = []
+    inside = 0.0  # how far inside the point the side panel was rounded last: the next lies near it
 
     def lost(out: float) -> float:
         """What the levels lose with so much put back on the flat panel, which makes it longer: the side panel follows."""
-        two = _through(flat, point + towards * out) if out else _rounded(flat, point, legs)
-        drawn[:] = _rounded(side, point, two.length), two
+        nonlocal inside
+        two = _through(flat, point + towards * out) if out else _rounded(flat, point, legs)[0]
+        one, inside = _rounded(side, point, two.length, inside)
+        drawn[:] = one, two
         most = 0.0
         for level in levels:
             parted = len(level) > 1  # by a dart that opened along it: it was measured as far as the point
@@ -315,19 +320,31 @@ def _through(ends: tuple[End, End], q: Point) -> Path:
     return Path((curve_between(a, first, q, way, high, high), curve_between(q, way, b, -inwards, low, low)))
 
 
-def _rounded(ends: tuple[End, End], point: Point, want: float) -> Path:
-    """One edge of a line, as long as is wanted: how far inside the point it runs decides."""
+def _rounded(ends: tuple[End, End], point: Point, want: float, near: float = 0.0) -> tuple[Path, float]:
+    """One edge of a line, as long as is wanted, and how far inside the point it runs, which decides it. near: about how far."""
     a, b = ends[0][0], ends[1][0]
     chord = (b - a).unit()
     inwards = a.toward(b, chord.dot(point - a) / a.to(b)) - point
     inwards = inwards.unit() if inwards.size > 1e-6 else chord.square()
+    drawn = _through(ends, point)
+
+    def off(at: float) -> float:
+        nonlocal drawn
+        drawn = _through(ends, point + inwards * at)
+        return drawn.length - want
+
+    here = point + inwards * near
+    slope = inwards.dot((here - a).unit() + (here - b).unit())  # as two straights to it would grow
+    if abs(slope) > FLAT:
+        with suppress(NoSolutionError):
+            at = settle(off, near, slope=slope)
+            if abs(at) <= IN_MOST:
+                return drawn, at
     for reach in (IN_MOST, 2.5):
-        try:
-            off = solve(lambda at: _through(ends, point + inwards * at).length - want, -reach, reach)
-            return _through(ends, point + inwards * off)
-        except NoSolutionError:
-            continue
-    return _through(ends, point)
+        with suppress(NoSolutionError):
+            at = solve(off, -reach, reach)
+            return _through(ends, point + inwards * at), at
+    return _through(ends, point), 0.0
 
 
 def _over_diamond(a: Point, b: Point, point: Point, dart: tuple[Diamond, int], aim: Point | None) -> Path:

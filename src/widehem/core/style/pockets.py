@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from itertools import pairwise
 
 from shapely import Point as SpotOf
@@ -24,6 +23,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.style.where import Found
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 ROUND = 0.5523  # of a radius: the handles of a quarter circle
 DRILLED, HAND, PHONE, CATCH = (

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -23,7 +22,7 @@ from widehem.core.style.asks import all_of, notches_left, places_left, without
 from widehem.core.style.grown_sleeves import with_armhole
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 CAPS = {BACK: "cap_back", FRONT: "cap_front"}
 BENDS = 9.0  # cm below the shoulder over which the seam over the arm runs into the sleeve

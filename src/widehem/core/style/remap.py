@@ -4,13 +4,13 @@ else."""
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
 from itertools import accumulate
 
 from widehem.core.pattern.edge import Notch
 from widehem.core.pattern.garment import Chain, EdgeRef, Garment, Opening, Seam, SeamEdge
 from widehem.core.pattern.meeting import joins_along
 from widehem.core.pattern.piece import Piece
+from widehem.core.values import replace
 
 MATCH = 0.15  # cm: both sides of a seam that break so near each other are two seams now
 

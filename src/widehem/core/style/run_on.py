@@ -4,7 +4,6 @@ open."""
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from itertools import pairwise
 
 from widehem.core.geometry.curves import Line, curve_between
@@ -27,6 +26,7 @@ from widehem.core.style.asks import all_of, also, hangs_free, notches_left, plac
 from widehem.core.style.grown_sleeves import with_armhole
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 LONG = Option("long", "Below the waist", "length", 22.0, "how far the pieces run on", 6.0, 125.0, 1.0)
 EASE = Option("ease", "Ease at the hip", "length", 8.0, "round the body; less than nothing in a knit", -20.0, 60.0, 1.0)

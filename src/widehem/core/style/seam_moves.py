@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.paths import Path
@@ -19,6 +17,7 @@ from widehem.core.setting.option import Option
 from widehem.core.style.asks import all_of, notches_left, places_left, without
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 MOST = 4.0
 BY = Option("by", "Moved by", "length", 2.0, "from the one piece to the other, square to the seam", 0.3, MOST, 0.1)

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.garment import Chain, Garment, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import divided
+from widehem.core.values import replace
 
 SHOULDER, SIDE_NOTCH = "shoulder", "side seam"
 CAP_BACK, CAP_FRONT, CAP_LOW = "cap_back", "cap_front", "cap_low"

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Container, Iterable
-from dataclasses import replace
 from typing import Literal
 
 from fontTools.misc.transform import Transform
@@ -15,6 +14,7 @@ from widehem.core.pattern.inside import BalanceLine, Cloth, Diamond, InnerLine
 from widehem.core.pattern.piece import Piece, Stands
 from widehem.core.pattern.ring import mirrored
 from widehem.core.style.operation import Change, Job, operation
+from widehem.core.values import replace
 
 OVER = Transform(-1, 0, 0, 1, 0, 0)
 HANDS: tuple[Literal["left"], Literal["right"]] = ("left", "right")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.geometry.curves import curve_between
 from widehem.core.geometry.paths import Path
@@ -23,6 +22,7 @@ from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.sectors import sector
 from widehem.core.style.sewing_on import chain_of, joint_notches_on, rim_at
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 PARTS = {"full": 1.0, "three": 0.75, "half": 0.5, "quarter": 0.25}
 PART = Option(

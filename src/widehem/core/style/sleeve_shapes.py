@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 
 from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
@@ -23,6 +22,7 @@ from widehem.core.style.bands import folding, with_lap
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.where import Where
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 
 def sleeve_at(job: Job, code: str = "sleeve") -> Piece:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.pattern.garment import Seam
@@ -17,6 +15,7 @@ from widehem.core.style.bands import banded
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.sewing_on import rim_at
 from widehem.core.units import say
+from widehem.core.values import replace
 
 KIND = Option(
     "kind", "What it is", "choice", "rib", "how it is cut and sewn",

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 from widehem.core.geometry.points import Point, turn
 from widehem.core.pattern.edge import Dart, PatternError
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.ring import Opens, Run, Runs, Spot, angle_of, closed, cut_at, dart_between, opened, turned
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 NEAR = 0.03  # cm: what lies so near a run belongs to it
 

@@ -3,8 +3,6 @@ changed."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.geometry.curves import Cubic, Line, Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, angle_between
@@ -16,6 +14,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.pattern.roles import ROLES, over_middle, plain
 from widehem.core.style.operation import Change, Job, operation
 from widehem.core.units import Saying, say
+from widehem.core.values import replace
 
 SQUARE = 1.0  # cm that run squarely from a centre line
 LET_OUT = 12.0  # cm that a seam may be made longer or shorter

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 from itertools import pairwise
 
 from widehem.core.geometry.curves import Line, Segment, curve_between
@@ -20,6 +19,7 @@ from widehem.core.pattern.ring import Spot, dart_between
 from widehem.core.setting.option import Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.units import say
+from widehem.core.values import replace
 
 LEVEL, LINE, STRIP = "waist", "waist", "strip"
 BEFORE = 0.05  # cm before its point that a half of a long dart is sewn to

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from itertools import pairwise
 
 from widehem.core.geometry.curves import curve_between
@@ -18,6 +17,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.style.operation import CannotStyle, Change, Job, operation
 from widehem.core.style.remap import free_name
 from widehem.core.units import say
+from widehem.core.values import replace
 
 EASED = 0.6  # cm of a dart that may be eased in below a yoke
 MIDDLE = Option("middle", "Depth at the middle", "length", 7.0, "along the middle", 2.0, 40.0, 0.5)

@@ -4,7 +4,6 @@ does at the end."""
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -15,7 +14,7 @@ from widehem.core.setting.option import OptionError
 from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import CM_PER_INCH, Length, Saying, say, ticks_of
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 GOOD, FAIR = 0.2, 0.5  # cm that a figure on paper may be off: as good as drawn, and still to be drawn on with
 NUDGE = 1.0  # cm by which a measure is changed to see what it moves

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 from typing import Literal
 
 from widehem.core.body.catalogue import CATALOGUE
@@ -21,7 +20,7 @@ from widehem.core.setting.quantity import Quantity
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.training.along import Figure, figures, judge, told
 from widehem.core.units import Length, Saying, say, ticks_of
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 Kind = Literal["chart", "draft", "marking"]
 KINDS: Mapping[Kind, str] = {

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.drafting.bodice import middle_seams, sewn
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.knit import CLOSEST, is_close
@@ -46,6 +44,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import replace
 
 APART = 6.0
 # edges by the step that draws them

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fontTools.misc.transform import Transform
 
 from widehem.core.drafting.methods.bodice_contour_shape import (
@@ -24,6 +22,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import replace
 
 CENTRE_BACK_MOST, BACK_DART_MOST, BACK_DART_LEAST = 2.5, 3.8, 0.6
 CENTRE_HIP = 1.2

@@ -5,14 +5,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 
 from widehem.core.drafting.bodice import BUST_DART, DIP_MOST, ONE_DART_MOST, SHORT, Half, Lean, draw_waist, square_underarm
 from widehem.core.drafting.upper import Gap, Stretch
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, turn
 from widehem.core.geometry.solve import NoSolutionError, settle, solve_length
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 ANGLE_MOST = math.radians(55)
 FIRST, LAST = 3.0, 4.0  # cm of the side that stay above and below its dart

@@ -6,7 +6,6 @@ The angle is not looked up but computed from the bust difference. The side dart 
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from functools import partial
 
 from widehem.core.drafting.bodice import (
@@ -56,6 +55,7 @@ from widehem.core.setting.option import Choice, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import replace
 
 ANGLE_MOST, DROP_LEAST = math.radians(40), 4.0
 BUST_SLACK = 1.6

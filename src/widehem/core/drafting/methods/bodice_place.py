@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.drafting.bodice import BUST_DART, place_dart
 from widehem.core.drafting.methods.bodice_frame import Frame
@@ -16,6 +15,7 @@ from widehem.core.pattern.edge import Dart, Edge, Held, Notch
 from widehem.core.pattern.garment import EdgeRef
 from widehem.core.pattern.piece import Piece
 from widehem.core.units import say
+from widehem.core.values import replace
 
 MOUTH_MOST = 8.0  # cm that one bust dart opens at the shoulder
 MOUTH_SMALL = 2.5  # cm: one that opens less is eased in

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from functools import partial
 
 from widehem.core.drafting.armhole_level import armhole_level
@@ -37,7 +36,7 @@ from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 TIP_LEAST, TIP_MOST = 1.0, 7.0
 NECK_OFF, FRONT_OVER, FRONT_OVER_FIRST = 1.5, 1.0, 2.0

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, sewn, upper_demands
 from widehem.core.drafting.finished import show_edges, show_inside, show_levels, show_lightly
 from widehem.core.drafting.method import Method, Need, register
@@ -31,6 +29,7 @@ from widehem.core.pattern.ring import dart_between
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import replace
 
 APART = 7.0
 # edges of back and front by the step that draws them

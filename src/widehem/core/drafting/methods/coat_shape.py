@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from fontTools.misc.transform import Transform
 
@@ -15,7 +14,7 @@ from widehem.core.geometry.points import Point, angle_between, square_to, turn
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 BACK_DROP, DROP_MOST, DROP_LEAST = 2.0, 6.0, 0.5
 DART_ABOVE_HIP = 0.5  # cm

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams, sewn, upper_demands
 from widehem.core.drafting.finished import show_edges, show_lightly
@@ -29,7 +28,7 @@ from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 APART, AXIS = 6.0, 3.0
 NECK_FALLS = 2.2  # cm that the back neck lies below the strap at least

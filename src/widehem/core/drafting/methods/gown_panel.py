@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.drafting.bodice import pitch_notch, shaped_neck
 from widehem.core.drafting.methods.gown_dart import Darted
 from widehem.core.drafting.methods.gown_shape import Levels, level_hem, split_at
@@ -13,7 +11,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.pattern.edge import Edge, EdgeKind
 from widehem.core.pattern.inside import BalanceLine
 from widehem.core.pattern.piece import Piece
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 HOLE_IN, HOLE_APART, HOLE_FIRST = 1.2, 2.0, 1.5  # cm: eyelets
 

@@ -6,13 +6,12 @@ In the frame of a panel u runs outwards from its upright centre line, y down fro
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.drafting.upper import DOWN
 from widehem.core.geometry.curves import Segment, curve_between
 from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point, square_to
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 ROUND = 4.0  # cm each way over which the corner at the waist is rubbed round
 COMES_IN = 3.0  # cm the underarm must lie above the bust, or the edge does not come in again

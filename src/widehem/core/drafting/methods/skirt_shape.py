@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.drafting.methods.skirt_shares import Panel
 from widehem.core.drafting.sheet import Sheet
 from widehem.core.drafting.waist import DartPlan, Waist, lay_dart, shut_waist, side_curve, waist_over_darts
@@ -13,7 +11,7 @@ from widehem.core.geometry.solve import solve_or_nearest
 from widehem.core.setting.quantity import Quantity, drawn, smaller_of
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 USUAL_HIP_DEPTH = 20.5
 PER_CENTIMETRE = 0.97  # cm that the shut waist grows shorter by when the side comes in by one

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.drafting.arm import arm_of
 from widehem.core.drafting.cap import WAVES, cap_curve, cap_on, fitted, followed, waves
@@ -19,6 +18,7 @@ from widehem.core.geometry.points import Point
 from widehem.core.setting.quantity import drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
+from widehem.core.values import replace
 
 START_SHORT = 0.7  # cm: the first trial of the pivoted line against half the armhole
 OFFSETS = ((1 / 3, 1.75), (2 / 3, 0.0), (5 / 6, -0.6))  # along the line from the crown, and out of it

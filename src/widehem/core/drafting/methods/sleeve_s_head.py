@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.drafting.arm import arm_of
 from widehem.core.drafting.cap import NEAR, Armhole
@@ -31,7 +30,7 @@ from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.style.set_in import SIDE_NOTCH
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 EIGHTHS = 8
 HEAD_EASE_MOST = 2.5

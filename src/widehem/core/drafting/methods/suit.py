@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from widehem.core.drafting.bodice import front_to_back, middle_seams
 from widehem.core.drafting.common_options import KNIT, STRETCH
 from widehem.core.drafting.finished import show_edges, show_inside
@@ -32,7 +30,7 @@ from widehem.core.style import bodice_trousers as joins
 from widehem.core.style.bodice_trousers import Even, Laid, Low
 from widehem.core.style.joining import GAP, GAP_BACK, SECOND, TROUSERS
 from widehem.core.units import Saying, say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 APART, UP = 14.0, 8.0  # cm between both halves, and that the nape lies below the top of the sheet
 CORNER_SAID = 4.0

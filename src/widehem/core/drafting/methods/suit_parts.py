@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from widehem.core.drafting.method import METHODS, Draft, Method, draft
 from widehem.core.drafting.sheet import Sheet
@@ -15,6 +14,7 @@ from widehem.core.pattern.edge import Edge
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.option import Value
 from widehem.core.setting.quantity import Quantity, drawn
+from widehem.core.values import replace
 
 JERSEY = "top.jersey"
 GUSSET_SIDE, GUSSET_WIDE = 9.0, 8.0  # cm

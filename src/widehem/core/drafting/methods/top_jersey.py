@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from typing import Any
 
 from widehem.core.drafting.bodice import front_to_back, middle_seams, pitch_notch, upper_demands
@@ -27,7 +26,7 @@ from widehem.core.setting.option import Choice, Mend, Option
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 APART = 7.0
 HOLLOW = 0.6

@@ -8,7 +8,6 @@ same.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 from widehem.core.drafting.belly import Lean, arcs_of, lean_of, say_belly
 from widehem.core.drafting.knit import is_close
@@ -38,7 +37,7 @@ from widehem.core.setting.option import Mend
 from widehem.core.setting.quantity import Quantity, drawn
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.units import say
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 DROP_LEAST, DROP_MOST = -2.0, 6.0
 CLOSE_OUT_MOST = 8.0  # cm that the side of a close knit leans out

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from widehem.core.drafting.belly import Lean, arc_demands
 from widehem.core.drafting.bodice import front_to_back
@@ -23,6 +22,7 @@ from widehem.core.pattern.garment import EdgeRef, Opening, Seam, SeamEdge
 from widehem.core.pattern.piece import Piece
 from widehem.core.setting.quantity import Quantity
 from widehem.core.units import say
+from widehem.core.values import replace
 
 BESIDE = 6.0  # cm on the sheet
 GATHERS_NEAR, GATHERS_SHARE = 2.0, 0.05  # cm that gathers may be more or less than planned, and of a wide hem

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 from typing import NamedTuple
 
 from fontTools.misc.transform import Identity, Transform
@@ -18,7 +17,7 @@ from widehem.core.marking.materials import how_often
 from widehem.core.marking.piece import MarkedPiece, opened_cut
 from widehem.core.pattern.roles import centre
 from widehem.core.units import Saying, say
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 FINE = 0.02  # cm by which an outline may be simplified
 FOLD = "fold"

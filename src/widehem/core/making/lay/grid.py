@@ -6,7 +6,6 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -16,7 +15,7 @@ from widehem.core.geometry.cells import free_places, smooth_size, touched_cells
 from widehem.core.making.lay.cloth import OnTable
 from widehem.core.making.lay.cutouts import Cutout
 from widehem.core.making.lay.placed import Lay, Placed, bar_at, faults, lies_on_fold, stripe_at
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 COARSE, FINE = 1.0, 0.5  # cm of a cell, for a first picture and for what is kept
 ROOM = 1.9  # times the area of all shapes: the length of cloth that is looked at

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from shapely import Polygon, STRtree, prepare
 
 from widehem.core.making.lay.cloth import OnTable
 from widehem.core.making.lay.cutouts import Cutout
 from widehem.core.units import Saying, say
-from widehem.core.values import kept, record
+from widehem.core.values import kept, record, replace
 
 NEAR = 0.05  # cm by which two pieces may come nearer than the gap, and reach beyond the cloth: less than a chalk line
 OVER = 0.05  # cm²

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import time
 from collections.abc import Generator, Sequence
-from dataclasses import replace
 
 from widehem.core.making.lay.cloth import OnTable
 from widehem.core.making.lay.cutouts import Cutout
 from widehem.core.making.lay.grid import improving
 from widehem.core.making.lay.placed import Lay
 from widehem.core.making.lay.sparrow import can, packing
-from widehem.core.values import record
+from widehem.core.values import record, replace
 
 BY_CELLS = 1.0  # seconds by cells before spyrrow is asked, where it can lay them
 ON_LEFTOVER = 2.0  # seconds for a piece of cloth that is left over

@@ -12,12 +12,12 @@ import threading
 import time
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
-from dataclasses import replace
 from typing import Any
 
 from widehem.core.making.lay.cloth import OnTable
 from widehem.core.making.lay.cutouts import Cutout
 from widehem.core.making.lay.placed import NEAR, Lay, Placed
+from widehem.core.values import replace
 
 SIMPLE = 0.03  # cm by which a ring is simplified; it is grown by as much
 LOOK, BEAT = 0.1, 0.5  # seconds between looks for something better; between words that it still looks
