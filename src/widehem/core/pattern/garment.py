@@ -110,9 +110,10 @@ class Garment:
             raise PatternError("Two pieces have one name.")
         if len({seam.name for seam in self.seams}) != len(self.seams):
             raise PatternError("Two seams have one name.")
+        there = {(piece.name, edge.name) for piece in self.pieces for edge in piece.edges}
         for seam in self.seams:
             for entry in (*seam.first, *seam.second):
-                if not self.has(entry):
+                if (entry.piece, entry.edge) not in there:
                     raise PatternError(f"The seam {seam.title} runs along {entry}, which is not there.")
             if not seam.first or not seam.second:
                 raise PatternError(f"The seam {seam.title} has one side only.")
@@ -122,7 +123,7 @@ class Garment:
                 )
         for chain in self.now.values():
             for entry in chain:
-                if not self.has(entry):
+                if (entry.piece, entry.edge) not in there:
                     raise PatternError(f"{entry} is not there any more.")
         for piece in self.pieces:
             if piece.fault:
