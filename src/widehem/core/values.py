@@ -68,8 +68,8 @@ else:
 def elsewhere(thing: Thing, **moved: object) -> Thing:
     """The same value lying elsewhere, with these fields in place of its own: what was right where it lay is right there too, and is
     not judged again."""
-    kind = type(thing)
-    found = object.__new__(kind)
+    kind: Any = type(thing)
+    found: Thing = object.__new__(kind)
     names, taken, _ = _fields(kind)
     found.__dict__.update(zip(names, taken(thing.__dict__), strict=True), **moved)
     return found
