@@ -12,6 +12,7 @@ from widehem.core.body.catalogue import names
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import method_design
 from widehem.core.design.make import Made, make
+from widehem.core.design.trade import cap_height
 from widehem.core.drafting.armhole_typed import SHOULDERS, Typed, problems, remarks
 from widehem.core.drafting.cap import rest_angle
 from widehem.core.drafting.method import METHODS, Method
@@ -122,10 +123,8 @@ def _trial(method: Method, chart: Chart, read: Typed) -> Trial:
     except OptionError as error:
         return Trial(trouble=say(str(error)))
     inside, box = small_svg(made)
-    cap = made.garment.piece("sleeve")
-    left, _, right, _ = cap.bounds
-    high = -min(point.y for point in (cap.edge("cap").parts[0].place(cap.edge("cap").length * n / 40).point for n in range(41)))
-    return Trial(made, inside, box, right - left, high, rest_angle(high, read.front + read.back))
+    high = cap_height(made.garment)
+    return Trial(made, inside, box, made.garment.girth("bicep", limb=True), high, rest_angle(high, read.front + read.back))
 
 
 @pages.post("/wearers/<int:wearer_id>/armhole")

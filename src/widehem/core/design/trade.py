@@ -8,6 +8,7 @@ from widehem.core.design.make import make
 from widehem.core.drafting.cap import rest_angle
 from widehem.core.drafting.ease_plans import EasePlan, applied
 from widehem.core.drafting.method import Method, armhole_of
+from widehem.core.pattern.garment import Garment
 from widehem.core.setting.option import Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.values import record
@@ -29,6 +30,15 @@ class Trade:
     lifts: float
 
 
+def cap_height(garment: Garment) -> float:
+    """How far a sleeve reaches above the line of its underarms, cm; 0 where there is none."""
+    caps = [edge for _, edge in garment.edges_of("cap")]
+    if not caps:
+        return 0.0
+    low = max(max(cap.start.y, cap.end.y) for cap in caps)
+    return low - min(point.y for cap in caps for part in cap.parts for point in part.sketch)
+
+
 def trades(chart: Chart, plan: EasePlan, bodice: Method, sleeve: Method) -> tuple[Trade, ...]:
     """The plan's armhole one centimetre higher, as it is and one deeper with a high cap; then as it is with lower caps.
 
@@ -45,7 +55,7 @@ def trades(chart: Chart, plan: EasePlan, bodice: Method, sleeve: Method) -> tupl
             for cap in caps:
                 design = method_design(sleeve, {"cap_height": cap}, dict(applied(plan, sleeve).ease))
                 made = make(design, chart, armhole=armhole).garment
-                height, width = -min(point.y for piece in made.shell for point in piece.sketch), made.girth("bicep", limb=True)
+                height, width = cap_height(made), made.girth("bicep", limb=True)
                 rests = rest_angle(height, armhole.whole)
                 side = garment.length_of(garment.one_side("side", part="back"))
                 found.append(Trade(depth + over, cap, armhole.whole, side, height, width, rests, min(rests + LIFT, 180.0)))
