@@ -35,6 +35,8 @@ else:
     def replace(thing, /, **changed):
         """The same value with these fields in place of its own, judged as a new one is. Raises TypeError for a field there is not."""
         kind = thing.__class__
+        if not hasattr(thing, "__dict__"):  # it lies in slots
+            return dataclasses.replace(thing, **changed)
         names, taken, judge = _fields(kind)
         found = object.__new__(kind)
         inside = found.__dict__
