@@ -8,6 +8,8 @@ import unittest
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from widehem.settled import settle_down
+
 HERE = Path(__file__).parent
 FOLDERS = ("browser", "core", "web", "cli", "store")  # the longest first
 AT_ONCE = min(os.cpu_count() or 1, 2) + 1  # those with a browser wait more than they work
@@ -17,6 +19,7 @@ COUNTED = "counted:"
 def run_folder(name: str) -> int:
     """One folder in this process; the last line counts passed, failed and skipped."""
     suite = unittest.defaultTestLoader.discover(str(HERE / name), top_level_dir=str(HERE.parent))
+    settle_down()  # as the server does
     result = unittest.TextTestRunner(verbosity=2 if "-v" in sys.argv else 1, buffer=True).run(suite)
     failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
     print(COUNTED, result.testsRun - failed - len(result.skipped), failed, len(result.skipped))

@@ -18,6 +18,7 @@ from widehem.cli_making import add_commands as add_making
 from widehem.cli_paper import FORMATS, add_paper, paper_of, wanted
 from widehem.cli_paper import add_commands as add_papers
 from widehem.core.units import METRIC, Unit, as_unit
+from widehem.settled import seldom
 
 
 class _Parser(argparse.ArgumentParser):
@@ -27,6 +28,7 @@ class _Parser(argparse.ArgumentParser):
 
 def main(argv: Sequence[str] | None = None) -> int:
     """Run one command; returns the exit status."""
+    seldom()
     try:
         arguments = _parser().parse_args(argv)
         run: Callable[[argparse.Namespace], int] = arguments.run

@@ -18,7 +18,7 @@ from tests.bench.making import making
 from tests.bench.paper import paper
 from tests.bench.sizes import sizes
 from tests.bench.web import alone, starting
-from widehem.web.serve import settle_down
+from widehem.settled import settle_down
 
 PARTS = {"core", "designs", "paper", "sizes", "fitting", "making", "web", "crowds"}
 

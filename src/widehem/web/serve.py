@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import contextlib
 import errno
-import gc
 import logging
 import os
 import signal
@@ -22,6 +21,7 @@ from sqlalchemy import select
 import widehem.core.drafting.methods  # noqa: F401 - registers them
 from widehem.jobs.process import run as do_the_work
 from widehem.jobs.works import QueueError, Works
+from widehem.settled import settle_down
 from widehem.store.database import Store
 from widehem.store.keeping import in_use
 from widehem.store.models import Docket
@@ -193,11 +193,3 @@ def warm_up(app: Flask, store: Store) -> None:
         if first is not None:
             with contextlib.suppress(Exception):  # it will say so to whoever opens it
                 board.draft(first)
-
-
-def settle_down() -> None:
-    """What was loaded at the start stays: collecting it again and again would cost every hundredth redraft."""
-    gc.collect()
-    gc.freeze()
-    gc.set_threshold(20_000, 20, 20)
-    gc.enable()
