@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from contextlib import suppress
-from typing import Generic, Literal, TypeVar
+from typing import Any, Generic, Literal, TypeVar
 
 from widehem.core.body.chart import Chart
 from widehem.core.design.design import Design, Step, method_design
@@ -17,7 +17,7 @@ from widehem.core.drafting.outlined_data import sizes_of
 from widehem.core.drafting.outlines import OutlineError
 from widehem.core.grading.apply import Grader, Shifted, unruled
 from widehem.core.grading.own import OwnRule, with_own
-from widehem.core.grading.propose import Proposal, proposed
+from widehem.core.grading.propose import Proposal, proposed, shape_differs
 from widehem.core.grading.proposing import by_proposal
 from widehem.core.grading.size_chart import SizeChart
 from widehem.core.grading.sized import Sized
@@ -27,7 +27,7 @@ from widehem.core.setting.option import OptionError, Value
 from widehem.core.setting.refusal import CannotDraft
 from widehem.core.shifting.demands import asked_in_size, notches_laid
 from widehem.core.units import Saying, say
-from widehem.core.values import record, replace
+from widehem.core.values import kept, record, replace
 
 Way = Literal["rules", "redraft", "proposed", "own"]
 WAYS: Mapping[Way, str] = {
@@ -77,6 +77,17 @@ class Nest:
     chart: SizeChart | None = None
     proposal: Proposal | None = None
     unruled: tuple[str, ...] = ()
+
+    @kept
+    def shaped(self) -> frozenset[int]:
+        """The sizes that have the shape of the base, spot for spot."""
+        base = self.sizes[self.base].garment
+        return frozenset(size for size, one in self.sizes.items() if shape_differs(base, one.garment) is None)
+
+    @kept
+    def looked_up(self) -> dict[str, Any]:
+        """What views have found out about its pieces, by the name of the piece."""
+        return {}
 
     @property
     def cautions(self) -> tuple[Saying, ...]:

@@ -10,9 +10,8 @@ from fontTools.misc.transform import Transform
 
 from widehem.core.geometry.points import Point, turn
 from widehem.core.grading.nest import Grading, Nest
-from widehem.core.grading.propose import at_of, shape_differs, spots_of
+from widehem.core.grading.propose import at_of, spots_of
 from widehem.core.grading.tables import Frame, frame_of, rules_for
-from widehem.core.pattern.garment import Garment
 from widehem.core.pattern.piece import Piece
 from widehem.core.shifting.net import Net, net_of
 from widehem.core.shifting.spots import Place, place_of, targets
@@ -79,33 +78,39 @@ class Spots:
 
     @staticmethod
     def of(nest: Nest, name: str) -> Spots:
-        base = nest.sizes[nest.base].garment
-        net = net_of(base.piece(name))
-        nets = {
-            size: net_of(one.garment.piece(name))
-            for size, one in nest.sizes.items()
-            if any(p.name == name for p in one.garment.pieces) and _alike(base, one.garment)
-        }
-        known = spots_of(net)
-        return Spots(net.piece, tuple(place for place, _ in known), nets, {place.text: node for place, node in known})
+        if name not in nest.looked_up:
+            net = net_of(nest.sizes[nest.base].garment.piece(name))
+            nets = {size: net_of(nest.sizes[size].garment.piece(name)) for size in sorted(nest.shaped)}
+            known = spots_of(net)
+            nest.looked_up[name] = Spots(
+                net.piece, tuple(place for place, _ in known), nets, {place.text: node for place, node in known}
+            )
+        found: Spots = nest.looked_up[name]
+        return found
 
     @kept
     def base(self) -> Net:
         return net_of(self.piece)
 
-    def at(self, place: Place, size: int) -> Point | None:
-        """Where a spot lies in a size, from the middle of its piece as in the base; None where that size is another shape."""
+    @kept
+    def _aside(self) -> dict[int, float]:
+        """How far the middle of each size lies from that of the base, cm."""
+        middle = frame_of(self.piece).x
+        return {size: frame_of(net.piece).x - middle for size, net in self.nets.items()}
+
+    def lies(self, place: Place, size: int) -> Point | None:
+        """Where a spot lies in the frame of the piece of its own size; None where that size is another shape."""
         net = self.nets.get(size)
         if net is None:
             return None
         if place.target.kind == "edge" and not _as_many(self.base.piece, net.piece, place.target.name):
             return None
-        found = at_of(self.base, net, place, self.nodes.get(place.text))
-        return None if found is None else found - Point(frame_of(net.piece).x - frame_of(self.piece).x, 0.0)
+        return at_of(self.base, net, place, self.nodes.get(place.text))
 
-
-def _alike(one: Garment, other: Garment) -> bool:
-    return shape_differs(one, other) is None
+    def at(self, place: Place, size: int) -> Point | None:
+        """The same from the middle of its piece as in the base."""
+        found = self.lies(place, size)
+        return None if found is None else found - Point(self._aside[size], 0.0)
 
 
 def _as_many(one: Piece, other: Piece, edge: str) -> bool:

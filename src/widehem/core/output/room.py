@@ -7,29 +7,30 @@ from collections.abc import Sequence
 from html import escape
 
 import numpy as np
-from shapely import Polygon, box, contains, intersection_all, make_valid, prepare
+from shapely import Polygon, box, contains, intersection_all, make_valid, prepare, simplify
 
 from widehem.core.geometry.points import Point
 
 LETTER = 0.62  # how wide a letter of a name is, of its height, with some air
 LINE = 1.1  # from one line of a name to the next, of its height
 SMALLEST = 0.62  # of the height that is wanted; what needs less stands below its piece
+ROUGH = 0.1  # cm that an outline may be off while room is sought in it
 GRID = 13  # places that are tried across, and down
 
 
-def named(title: str, outlines: Sequence[Sequence[Point]], letter: float) -> str:
-    """A title as text of a drawing: inside all these outlines where it fits, else below the first. letter: its height, cm."""
-    clear = make_valid(intersection_all([make_valid(Polygon([(p.x, p.y) for p in ring])) for ring in outlines]))
+def named(title: str, cloth: Sequence[Polygon], letter: float, moved: Point) -> str:
+    """A title as text of a drawing: inside all these shapes where it fits, else below them. letter: its height, cm; moved: where what
+    they are drawn in lies on the drawing."""
+    clear = make_valid(intersection_all([make_valid(one) for one in simplify(cloth, ROUGH)]))
     for share in (1.0, 0.9, 0.8, 0.7, SMALLEST):
         high = letter * share
         for lines in _wrapped(title):
             at = _inside(clear, max(len(line) for line in lines) * LETTER * high, len(lines) * LINE * high)
             if at is not None:
-                return _text(lines, at, high, "t-middle ")
-    left = min(p.x for ring in outlines for p in ring)
-    low = max(p.y for ring in outlines for p in ring)
+                return _text(lines, at + moved, high, "t-middle ")
+    lefts, _, _, bottoms = zip(*(one.bounds for one in cloth), strict=True)
     high = letter * 0.8
-    return _text([title], Point(left, low + high * 0.9), high, "")
+    return _text([title], Point(min(lefts), max(bottoms) + high * 0.9) + moved, high, "")
 
 
 def _wrapped(title: str) -> list[list[str]]:

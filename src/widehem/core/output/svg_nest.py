@@ -5,35 +5,36 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from html import escape
 
-from fontTools.misc.transform import Transform
+from fontTools.misc.transform import Identity, Transform
+from shapely import Polygon
+from shapely.affinity import affine_transform
 
 from widehem.core.geometry.paths import Path, svg_d
 from widehem.core.geometry.points import Point
 from widehem.core.grading.nest import Nest
-from widehem.core.grading.tables import frame_of
 from widehem.core.grading.views import Anchor, Dotting, Spots
 from widehem.core.output.room import named
 from widehem.core.output.svg_style import APART, LAYERS
 from widehem.core.pattern.piece import Piece
-from widehem.core.shifting.spots import Place
 from widehem.core.values import record
 
 EDGE = 3.0  # cm round the drawing
 DASHES = 6  # ways a line is dashed
-ROUGH = 0.1  # cm that a piece may be off while room is sought in it
 NEAR = 1.15  # heights of a letter that two names are apart at least
 Box = tuple[float, float, float, float]
 
 
 @record(frozen=True)
 class Lying:
-    """One piece in all sizes as it lies on the drawing: paths by size, the names of the sizes and where they stand."""
+    """One piece in all sizes as they lie over each other: how each is laid, the piece itself, the box round all, and the cloth of each as it
+    is laid."""
 
     name: str
     title: str
     by: Mapping[int, Transform]
     pieces: Mapping[int, Piece]
     box: Box
+    cloth: Mapping[int, Polygon]
 
 
 def lying(nest: Nest, anchor: Anchor, only: str = "") -> list[Lying]:
@@ -51,10 +52,19 @@ def lying(nest: Nest, anchor: Anchor, only: str = "") -> list[Lying]:
         by = {size: way for size, other in pieces.items() if (way := anchor.lays(piece, other)) is not None}
         if not by:
             by = {size: Transform() for size in pieces}
-        boxes = [pieces[size].moved(way).bounds for size, way in by.items()]
-        lefts, tops, rights, bottoms = zip(*boxes, strict=True)
-        found.append(Lying(piece.name, piece.title, by, pieces, (min(lefts), min(tops), max(rights), max(bottoms))))
+        cloth = {size: _lain(pieces[size], way) for size, way in by.items()}
+        lefts, tops, rights, bottoms = zip(*(one.bounds for one in cloth.values()), strict=True)
+        box = min(lefts), min(tops), max(rights), max(bottoms)
+        found.append(Lying(piece.name, piece.title, by, pieces, box, cloth))
     return found
+
+
+def _lain(piece: Piece, way: Transform) -> Polygon:
+    """The cloth of a piece, to half a millimetre, lying elsewhere."""
+    if way == Identity:
+        return piece.surface
+    xx, xy, yx, yy, dx, dy = way
+    return affine_transform(piece.surface, (xx, yx, xy, yy, dx, dy))
 
 
 def rows_of(all_: Sequence[Lying], aspect: float = 1.35) -> tuple[dict[str, Transform], Box]:
@@ -103,23 +113,24 @@ def nest_svg(
         by = places[one.name]
         rows.append(f'<g class="nest-piece"><title>{escape(one.title)}</title>')
         for size in sorted(one.by, key=lambda size: (size == picked, size == nest.base)):
-            lies = one.pieces[size].moved(by.transform(one.by[size]))
+            way, piece = by.transform(one.by[size]), one.pieces[size]
             looks = f"n-line {dash_of(size, nest.base)}{' is-picked' if size == picked else ''}"
             rows.append(
-                f'<path class="{looks}" data-size="{escape(nest.names[size])}" d="{svg_d(_open_ring(lies), closed=True)}"/>'
+                f'<path class="{looks}" data-size="{escape(nest.names[size])}" d="{svg_d(_moved(_open_ring(piece), way), closed=True)}"/>'
             )
-            rows += (
-                [f'<path class="n-in {dash_of(size, nest.base)}" d="{svg_d([line])}"/>' for line in lies.inside]
-                if size in (picked, nest.base)
-                else []
-            )
+            if size in (picked, nest.base):
+                inner = _moved(piece.inside, way)
+                rows += [f'<path class="n-in {dash_of(size, nest.base)}" d="{svg_d([line])}"/>' for line in inner]
         if to is not None:
             rows += _links(nest, one, by, to, size_of_text)
         rows += _names(nest, one, by, size_of_text, picked)
-        rings = [one.pieces[size].moved(by.transform(way)).outline(ROUGH) for size, way in one.by.items()]
-        rows.append(named(one.title, rings, size_of_text * 1.1))
+        rows.append(named(one.title, list(one.cloth.values()), size_of_text * 1.1, Point(by.dx, by.dy)))
         rows.append("</g>")
     return "".join(rows), f"{box[0]:.2f} {box[1]:.2f} {box[2] - box[0]:.2f} {box[3] - box[1]:.2f}"
+
+
+def _moved(paths: Sequence[Path], way: Transform) -> list[Path]:
+    return [path.moved(way) for path in paths]
 
 
 def _open_ring(piece: Piece) -> list[Path]:
@@ -165,7 +176,7 @@ def _names(nest: Nest, one: Lying, by: Transform, size: float, picked: int | Non
         row = [
             (n, place_at.moved(by.transform(one.by[n])))
             for n in sorted(one.by)
-            if (place_at := _true_at(spots, place, n)) is not None
+            if (place_at := spots.lies(place, n)) is not None
         ]
         if len(row) > 1 and row[0][1].to(row[-1][1]) > widest + 0.05:
             best, widest = row, row[0][1].to(row[-1][1])
@@ -197,14 +208,6 @@ def _names(nest: Nest, one: Lying, by: Transform, size: float, picked: int | Non
     return rows
 
 
-def _true_at(spots: Spots, place: Place, size: int) -> Point | None:
-    """Where a spot lies in the frame of the piece of its own size."""
-    found = spots.at(place, size)
-    if found is None:
-        return None
-    return found + Point(frame_of(spots.nets[size].piece).x - frame_of(spots.piece).x, 0.0)
-
-
 def dots_svg(nest: Nest, dotting: Dotting, upto: int | None = None, wide: float = 1.5) -> tuple[str, str]:
     """The dots of one spot looked at closely, with the lines of all sizes round them: inside and view box, cm. upto: the last size
     that is dotted, from the base outwards; None for all."""
@@ -226,9 +229,9 @@ def dots_svg(nest: Nest, dotting: Dotting, upto: int | None = None, wide: float 
         f'<clipPath id="lens"><rect x="{middle.x - half:.3f}" y="{middle.y - high:.3f}" width="{2 * half:.3f}" height="{2 * high:.3f}"/></clipPath><g clip-path="url(#lens)">'
     ]
     for size in sorted(one.by, key=lambda size: size == nest.base):
-        piece = one.pieces[size].moved(one.by[size])
+        ring = _moved(_open_ring(one.pieces[size]), one.by[size])
         looks = f"n-line {dash_of(size, nest.base)}{'' if size in shown else ' is-later'}"
-        rows.append(f'<path class="{looks}" d="{svg_d(_open_ring(piece), closed=True)}"/>')
+        rows.append(f'<path class="{looks}" d="{svg_d(ring, closed=True)}"/>')
     base = dotting.dots.get(nest.base)
     if base is not None:
         rows.append(
@@ -262,17 +265,17 @@ def over_svg(first: Sequence[Piece], second: Sequence[Piece]) -> tuple[str, str]
     boxes = []
     for piece in first:
         lefts, tops, rights, bottoms = zip(*(one.bounds for one in (piece, others.get(piece.name, piece))), strict=True)
-        boxes.append(Lying(piece.name, piece.title, {}, {}, (min(lefts), min(tops), max(rights), max(bottoms))))
+        boxes.append(Lying(piece.name, piece.title, {}, {}, (min(lefts), min(tops), max(rights), max(bottoms)), {}))
     places, box = rows_of(boxes)
     letter = max(box[2] - box[0], box[3] - box[1]) / 56
     rows = []
     for piece in first:
         by = places[piece.name]
         rows.append(
-            f'<path class="n-line n-base" d="{svg_d(_open_ring(piece.moved(by)), closed=True)}"><title>{escape(piece.title)}</title></path>'
+            f'<path class="n-line n-base" d="{svg_d(_moved(_open_ring(piece), by), closed=True)}"><title>{escape(piece.title)}</title></path>'
         )
         if piece.name in others:
-            rows.append(f'<path class="n-line n-second" d="{svg_d(_open_ring(others[piece.name].moved(by)), closed=True)}"/>')
-        rings = [one.moved(by).outline(ROUGH) for one in (piece, others.get(piece.name, piece))]
-        rows.append(named(piece.title, rings, letter))
+            rows.append(f'<path class="n-line n-second" d="{svg_d(_moved(_open_ring(others[piece.name]), by), closed=True)}"/>')
+        cloth = [one.surface for one in (piece, others.get(piece.name, piece))]
+        rows.append(named(piece.title, cloth, letter, Point(by.dx, by.dy)))
     return "".join(rows), f"{box[0]:.2f} {box[1]:.2f} {box[2] - box[0]:.2f} {box[3] - box[1]:.2f}"
