@@ -30,9 +30,9 @@ serve: $(VENV)/.run  ## set up, serve without loading the demo
 	$(BIN)/widehem serve --data $(DATA) --port $(PORT)
 
 browser-tools:
-	@command -v chromium >/dev/null && command -v pdftoppm >/dev/null || { \
-	  echo "installing Chromium and poppler with apt-get"; \
-	  apt-get update -qq && apt-get install -y -qq chromium poppler-utils; }
+	@{ command -v chromium-headless-shell || command -v chromium; } >/dev/null && command -v pdftoppm >/dev/null || { \
+	  echo "installing headless Chromium and poppler with apt-get"; apt-get update -qq; \
+	  apt-get install -y -qq chromium-headless-shell poppler-utils || apt-get install -y -qq chromium poppler-utils; }
 
 lint: $(VENV)/.dev  ## style, types, import contract, templates
 	$(BIN)/ruff check src tests

@@ -3,11 +3,13 @@
 import os
 import subprocess
 import sys
+import tempfile
 import time
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from tests.stores import SHARED
 from widehem.settled import settle_down
 
 HERE = Path(__file__).parent
@@ -46,7 +48,8 @@ def main() -> int:
         return run_folder(sys.argv[sys.argv.index("--one") + 1])
     named = [name for name in sys.argv[1:] if not name.startswith("-")]
     began = time.monotonic()
-    with ThreadPoolExecutor(AT_ONCE) as pool:
+    with ThreadPoolExecutor(AT_ONCE) as pool, tempfile.TemporaryDirectory() as shared:
+        os.environ[SHARED] = shared
         found = list(pool.map(run_beside, named or FOLDERS))
     passed, failed, skipped = (sum(part) for part in zip(*found, strict=True))
     print(f"in {time.monotonic() - began:.0f} s")

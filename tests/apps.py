@@ -1,9 +1,11 @@
-"""An application for a test; its pages are compiled once for all tests of a process."""
+"""An application for a test; its pages and addresses are compiled once for all tests of a process."""
 
+from collections.abc import Callable
 from typing import Any
 
 from flask import Flask
 from jinja2.bccache import Bucket, BytecodeCache
+from werkzeug.routing import Rule
 
 from widehem.store.database import Store
 from widehem.web.app import create_app
@@ -21,7 +23,20 @@ class _Compiled(BytecodeCache):
         self.kept[bucket.key] = bucket.bytecode_to_string()
 
 
+class _Known(Rule):
+    """A rule that puts an address together as its like did in an application before: compiling that is most of making one."""
+
+    known: dict[tuple[Any, ...], Callable[..., tuple[str, str]]] = {}
+
+    def _compile_builder(self, append_unknown: bool = True) -> Callable[..., tuple[str, str]]:
+        like = tuple(self._trace), repr(self.defaults), append_unknown
+        if like not in self.known:
+            self.known[like] = super()._compile_builder(append_unknown)
+        return self.known[like]
+
+
 _COMPILED = _Compiled()
+Flask.url_rule_class = _Known
 
 
 def app_on(store: Store, **more: Any) -> Flask:

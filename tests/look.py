@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import argparse
 import html
-import os
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path as File
@@ -14,6 +13,7 @@ from playwright.sync_api import Browser, sync_playwright
 
 import widehem.core.drafting.methods  # noqa: F401 - registers them
 from tests.bodies import UPPER, drafted, upper_build
+from tests.browser.case import CHROMIUM
 from widehem.core.body.chart import Chart
 from widehem.core.design.files import Named
 from widehem.core.design.make import Made, make
@@ -31,7 +31,6 @@ from widehem.core.style.set_in import set_in
 
 NEAR = 8.0  # cm round the end of a seam
 INKS = ("#1d2b4f", "#b3311f")
-CHROMIUM = "/usr/bin/chromium"
 STYLE = """
 body { font: 12px sans-serif; margin: 8px; background: #fff; color: #1d2b4f } h1 { font-size: 18px; margin: 4px 0 }
 .row { display: flex; gap: 6px; border-top: 1px solid #999; padding: 4px 0 } .name { width: 90px; font-weight: bold }
@@ -159,7 +158,7 @@ def main() -> None:
     given = parser.parse_args()
     given.to.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=os.environ.get("CHROMIUM", CHROMIUM), args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox"])
         for code in given.codes or [*METHODS, *shipped()]:
             if code in METHODS:
                 name = f"{METHODS[code].name} ({code})"

@@ -1,7 +1,6 @@
 """The workroom's desk in a real browser: what a newcomer presses, words off each other at five widths, help, focus, notes."""
 
 import io
-import shutil
 import time
 import unittest
 
@@ -49,7 +48,6 @@ ON_LINES = """() => {
 }"""
 
 
-@unittest.skipUnless(shutil.which("chromium"), "there is no Chromium")
 class Looks(BrowserCase):
     def test_no_words_over_each_other_or_out_of_their_box_and_every_target_large_enough(self):
         self.open("/")  # the garments are looked at once
@@ -85,7 +83,6 @@ class Looks(BrowserCase):
             context.close()
 
 
-@unittest.skipUnless(shutil.which("chromium"), "there is no Chromium")
 class Hands(BrowserCase):
     def test_help_lies_over_the_page_and_goes_away(self):
         self.open("/dockets/8/draft?slip=settings")
@@ -192,7 +189,6 @@ class Hands(BrowserCase):
         self.assertRegex(self.page.input_value("#r-hour"), r"^\d\d:\d\d$")
 
 
-@unittest.skipUnless(shutil.which("chromium"), "there is no Chromium")
 class Phone(BrowserCase):
     size = (390, 844)
 
@@ -224,7 +220,6 @@ class Phone(BrowserCase):
         self.assertLess(wide(), before * 0.6)
 
 
-@unittest.skipUnless(shutil.which("chromium"), "there is no Chromium")
 class Newcomer(BrowserCase):
     demo = False
 

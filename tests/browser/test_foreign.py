@@ -1,7 +1,6 @@
 """Pages of another house in a real browser: by a name of theirs that leads here, and by forms and pictures that point here."""
 
 import http.server
-import shutil
 import threading
 import unittest
 
@@ -47,7 +46,6 @@ class ForeignCase(BrowserCase):
             return session.scalars(select(Wearer).order_by(Wearer.id)).first()
 
 
-@unittest.skipUnless(shutil.which("chromium"), "there is no Chromium")
 class Foreign(ForeignCase):
     def test_a_name_of_theirs_that_leads_here_reads_nothing(self):
         port = self.address.rpartition(":")[2]

@@ -5,11 +5,13 @@ import re
 from collections import Counter
 from html.parser import HTMLParser
 
+from tests.some import EVERYTHING
+
 APART = {"p", "li", "td", "th", "div", "h1", "h2", "h3", "dt", "dd", "label", "option", "tr", "section", "summary", "legend", "small", "button", "span", "a"}  # fmt: skip
 UNSEEN = {"script", "style", "svg", "kbd", "textarea"}
 LEFT_OUT = ("drop=1", ".pdf", ".csv", ".json", ".svg", ".jpg", ".dxf", ".plt", "/ruler", "/guide", "/static", "/unit")
 MINDS_OWN = {"other", "also", "past", "note-words", "note-slip", "guide"}  # the other unit on purpose, or words a maker wrote
-MOST_ALIKE, EACH = 3, re.compile(r"^/dockets/\d+/draft")  # of a kind, but of garments every one
+MOST_ALIKE, EACH = 3, re.compile(r"^/dockets/\d+/draft")  # of a kind, but of garments every one where all is looked at
 ONE_OF = re.compile(r"^/wearers/8/(measure|tape)\?(?=.*list=full)")
 
 
@@ -51,13 +53,15 @@ def lines(page):
 
 
 def crawl(client, begin="/", *, alone=False):
-    """Every page by its address; of a garment one page for each part of its slip, of the measures those of one wearer. alone: of each
-    kind one page only."""
+    """Pages by their addresses: three of each kind, of a garment for each part of its slip, of the measures those of one wearer; with
+    EVERYTHING set every garment. alone: of each kind one page only."""
     found, todo, alike = {}, [begin], Counter()
     while todo:
         path = todo.pop()
         kind = re.sub(r"\d+", "0", re.sub(r"(piece|edge|spot|along|at\.\w+)=[^&]+", "", path))
-        if path in found or (alike[kind] >= (1 if alone else MOST_ALIKE) and (alone or not EACH.match(path))):
+        if path in found or (
+            alike[kind] >= (1 if alone else MOST_ALIKE) and not (EVERYTHING and not alone and EACH.match(path))
+        ):
             continue
         alike[kind] += 1
         answer = client.get(path)

@@ -12,7 +12,10 @@ ON_PURPOSE = (
     "Worked out by, in cm", "Type it as you say it", "Cloth, in inches", "Toile, in inches", "true millimetres", "to 1/8 in", "to 1/16 in", "1 is a millimetre", "1 is a centimetre", "DXF in mm", "1 is an inch", "Lining, in inches",
 )  # fmt: skip
 FORMULA = re.compile(r"^[\w\s+\-*/().,]+$")  # of a figure table: in cm, as its head says
-TYPED = re.compile(r"^(typed |first: |second: |left |right |Put .* back)|[36] cm( heel)?( ·|$)")  # as a maker wrote it
+TYPED = re.compile(
+    r"^(typed |first: |second: |left |right |Put .* back)|[36] cm( heel)?( ·|$)|^Underneath: "
+)  # as a maker wrote it
+BOOKED = re.compile(r"^(of )?\d+\.\d\d?$")  # hours and money of a book
 
 
 class Units(WebCase):
@@ -29,6 +32,7 @@ class Units(WebCase):
                     any(words in line for words in ON_PURPOSE)
                     or TYPED.search(line)
                     or (path.startswith("/tables") and FORMULA.match(line))
+                    or ("/book" in path and BOOKED.match(line))
                 ):
                     continue
                 if sign.search(allowed.sub("", line)):

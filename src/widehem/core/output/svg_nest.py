@@ -77,8 +77,8 @@ def rows_of(all_: Sequence[Lying], aspect: float = 1.35) -> tuple[dict[str, Tran
         if best is None or scale < best[0] - 1e-6:
             best = scale, lay, wide, high
     assert best is not None
-    aside = max(EDGE, max(best[2], best[3]) / 22)
-    return best[1], (-aside, -EDGE, best[2] + aside, best[3] + EDGE)
+    aside, over = (max(EDGE, max(best[2], best[3]) / share) for share in (22, 30))  # the names of sizes and pieces stand there
+    return best[1], (-aside, -over, best[2] + aside, best[3] + over)
 
 
 def _rows(all_: Sequence[Lying], most: float) -> tuple[dict[str, Transform], float, float]:
