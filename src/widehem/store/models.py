@@ -12,6 +12,8 @@ from widehem.core.drafting.ease_plans import over_layers
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.wear import Wear
 from widehem.store.base import Base, now
+from widehem.store.design_rows import DesignRow, DesignVersion, Traced
+from widehem.store.event_rows import Event
 from widehem.store.fitting_rows import FittingEvent, FittingRound
 from widehem.store.house_rows import (
     HouseEase,
@@ -25,6 +27,7 @@ from widehem.store.house_rows import (
     RailPhoto,
 )
 from widehem.store.intake_rows import Intake, IntakeChart, IntakeReading, IntakeWearer
+from widehem.store.listening_rows import Heard, Listening
 from widehem.store.making_rows import Book, HouseCloth, LayRow, Practice, Stock, StockPhoto
 
 __all__ = [
@@ -207,54 +210,6 @@ class AcceptedDoubt(Base):
     chart: Mapped[ChartRow] = relationship(back_populates="accepted")
 
 
-class DesignRow(Base):
-    """A design, without a wearer. rules: the version of the method's rules it was made by. Settings are kept as they were
-    written, unit and all; steps as they stand in a file. outlines: what it is made of, where no method
-    draws it. own: a maker named it and works on it; else it is just a block. grading: how it is graded: way, chart, table, single
-    rules, breaks."""
-
-    __tablename__ = "design"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(String(120))
-    method: Mapped[str] = mapped_column(String(60), index=True)
-    rules: Mapped[int] = mapped_column(default=1)
-    options: Mapped[dict[str, str]] = mapped_column(default=dict)
-    ease: Mapped[dict[str, str]] = mapped_column(default=dict)
-    steps: Mapped[list[Any]] = mapped_column(default=list)
-    outlines: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
-    own: Mapped[bool] = mapped_column(default=False, server_default="0")
-    grading: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
-    summary: Mapped[str] = mapped_column(String(300), default="", server_default="")
-    notes: Mapped[str] = mapped_column(String(2000), default="", server_default="")
-    binned_at: Mapped[datetime | None]
-    version: Mapped[int] = mapped_column(default=1)
-    created_at: Mapped[datetime] = mapped_column(default=now)
-    updated_at: Mapped[datetime] = mapped_column(default=now)
-    __mapper_args__ = {"version_id_col": version}
-
-
-class Traced(Base):
-    """The picture that outlines were traced from, drawn anew, in pixels."""
-
-    __tablename__ = "traced"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    design_id: Mapped[int] = mapped_column(ForeignKey("design.id", ondelete="CASCADE"), index=True)
-    data: Mapped[bytes]
-    width: Mapped[int]
-    height: Mapped[int]
-
-
-class DesignVersion(Base):
-    """What a design was when it was given a name. data: options, ease and steps, as they stood."""
-
-    __tablename__ = "design_version"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    design_id: Mapped[int] = mapped_column(ForeignKey("design.id", ondelete="CASCADE"), index=True)
-    name: Mapped[str] = mapped_column(String(120))
-    data: Mapped[dict[str, Any]]
-    created_at: Mapped[datetime] = mapped_column(default=now)
-
-
 class Docket(Base):
     """One garment for one wearer: a design on a chart, with the docket's own settings over the design's and the wearer's
     alterations.
@@ -405,67 +360,3 @@ def _worn_under(counts: str) -> Any:
 
 for _name, _counts in (("under", "ordinary"), ("padded_under", "padded")):
     Docket.__mapper__.add_property(_name, column_property(_worn_under(_counts)))
-
-
-class Listening(Base):
-    """A chart that listens to a digital tape. at, side, turn: the field the next reading fills; at '' when the list is full.
-
-    held: the reading that came last is doubtful; the next one is its second reading until the maker goes on. owner: mark of the
-    browser session that began it.
-    """
-
-    __tablename__ = "listening"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    chart_id: Mapped[int] = mapped_column(ForeignKey("chart.id", ondelete="CASCADE"), unique=True)
-    pair: Mapped[str] = mapped_column(String(8), unique=True)
-    codes: Mapped[list[str]]
-    twice: Mapped[bool] = mapped_column(default=False)
-    at: Mapped[str] = mapped_column(String(40))
-    turn: Mapped[int] = mapped_column(default=1)
-    held: Mapped[bool] = mapped_column(default=False)
-    owner: Mapped[str] = mapped_column(String(16), default="")
-    begun_at: Mapped[datetime] = mapped_column(default=now)
-    chart: Mapped[ChartRow] = relationship()
-    heard: Mapped[list[Heard]] = relationship(cascade="all, delete-orphan", passive_deletes=True, order_by="Heard.id")
-
-
-class Heard(Base):
-    """One message of a tape and the answer it got, so that a repeated one is answered the same and nothing is kept twice."""
-
-    __tablename__ = "heard"
-    id: Mapped[int] = mapped_column(primary_key=True)
-    listening_id: Mapped[int] = mapped_column(ForeignKey("listening.id", ondelete="CASCADE"), index=True)
-    device: Mapped[str] = mapped_column(String(40))
-    number: Mapped[int]
-    said: Mapped[str] = mapped_column(String(60))
-    measure: Mapped[str] = mapped_column(String(40), default="")
-    turn: Mapped[int] = mapped_column(default=1)
-    stood: Mapped[int | None]
-    undone_at: Mapped[datetime | None]
-    answer: Mapped[dict[str, Any]]
-    created_at: Mapped[datetime] = mapped_column(default=now)
-
-    @property
-    def undone(self) -> bool:
-        return self.undone_at is not None
-
-
-class Event(Base):
-    """Something that was done and can be taken back. words: a sentence; changes: of each row what stood before and after, by
-    column;
-    of what: the production, wearer and docket it is told with, which may be gone; undoes: the event it takes back, undone_by:
-    the one
-    that took it back. by: the mark of the browser."""
-
-    __tablename__ = "event"
-    __table_args__ = (Index("ix_event_docket_id_id", "docket_id", "id"), Index("ix_event_wearer_id_id", "wearer_id", "id"))
-    id: Mapped[int] = mapped_column(primary_key=True)
-    at: Mapped[datetime] = mapped_column(default=now)
-    by: Mapped[str] = mapped_column(String(16), default="")
-    words: Mapped[str] = mapped_column(String(300))
-    production_id: Mapped[int | None]
-    wearer_id: Mapped[int | None]
-    docket_id: Mapped[int | None]
-    changes: Mapped[list[Any]] = mapped_column(default=list)
-    undoes: Mapped[int | None]
-    undone_by: Mapped[int | None]
