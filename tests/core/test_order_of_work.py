@@ -16,9 +16,9 @@ from widehem.core.geometry.paths import Path
 from widehem.core.geometry.points import Point
 from widehem.core.making.cloths import CLOTHS, advice
 from widehem.core.making.how import bends, grain_off, parted
-from widehem.core.making.joins import sewn
 from widehem.core.making.order import in_order, usual_order
 from widehem.core.making.plan import blocked, work_of
+from widehem.core.making.sewing import sewn
 from widehem.core.making.steps import RUNS, minutes_for, steps_of
 from widehem.core.marking.plans import PLANS
 from widehem.core.marking.wanted import Wanted

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterable, Mapping, Sequence
 
-from widehem.core.making.joins import Join, Sewn, lowered, sewn
+from widehem.core.making.joins import Join, Sewn, lowered
 from widehem.core.making.rules import Before, Cross, Rules, rules_of
+from widehem.core.making.sewing import sewn
 from widehem.core.making.tasks import Kind, Task, tasks_of
 from widehem.core.pattern.garment import Garment
 from widehem.core.units import Saying, say
