@@ -78,13 +78,14 @@ def _sizes(arguments: argparse.Namespace) -> int:
 
 def _grade(arguments: argparse.Namespace) -> int:
     import widehem.core.drafting.methods  # noqa: F401 - registers them
+    from widehem.core.grading.drift import drifts
     from widehem.core.grading.nest import Grading, grade, ways_of
 
     named, chart = named_design(arguments.design), _chart(arguments.sizes)
     if arguments.way not in ways_of(named.design):
         raise UsageError(f"{named.name} cannot be graded by {arguments.way}: by {', '.join(ways_of(named.design))} it can.")
     nest = grade(Grading(named.design, chart, arguments.way, _table(arguments.rules)))
-    for words in nest.cautions:
+    for words in (*nest.cautions, *drifts(nest)):
         print(words.text(Display(arguments.unit)), file=sys.stderr)
     if not nest.sizes:
         return REFUSED

@@ -169,6 +169,44 @@ class Nests(Grading):
         self.post(f"/designs/{number}/sizes/how", {"way": "magic", "chart": "none"})
         self.assertEqual(self.how(number).way, "rules")
 
+    def test_other_figures_from_a_size_on(self):
+        number = self.design()
+        at = f"/designs/{number}/sizes"
+        self.assertIn("less than in the base", self.get(at))
+        self.assertIn("less than in the base", self.get(f"{at}/print"))
+        dots = f"{at}/dots?piece=front&spot=side/armhole"
+        self.assertIn("from size 8 up", self.get(dots))
+        rule = {
+            "piece": "front",
+            "spot": "armhole/side",
+            "pattern": "armhole/side",
+            "out": "1.2",
+            "up": "-0.1",
+            "where": "table",
+        }
+        wrong = self.get(self.post(f"{at}/rule", {**rule, "since": "3", "out": "far"}).location)
+        self.assertIn('value="3" selected', wrong)
+        self.post(f"{at}/rule", {**rule, "since": "99"}, 400)
+        self.post(f"{at}/rule", {**rule, "since": "3"})
+        code = self.how(number).rules
+        with self.store.read() as session:
+            table = all_rules(session)[code]
+        self.assertEqual([(r.pattern, r.out, r.up) for r in table.rules_of("upper_front", 3)], [("armhole/side", 1.2, -0.1)])
+        self.assertEqual(table.kinds, FIRST.kinds)
+        self.assertIn("From size 8 up: +1.20 out, −0.10 up", self.get(dots))
+        page = self.get(f"/rules/{code}")
+        self.assertIn("from 3 steps above the base on", page)
+        taken = {"since": "3", "kind": "upper_front", "pattern": "armhole/side"}
+        self.post(f"/rules/{code}/since", {**taken, "since": "4"}, 400)
+        self.post(f"/rules/{code}/since", taken)
+        self.assertNotIn("from 3 steps above the base on", self.get(f"/rules/{code}"))
+        self.undo()
+        self.assertIn("from 3 steps above the base on", self.get(f"/rules/{code}"))
+        self.post(f"{at}/rule", {**rule, "since": "3", "where": "band"})
+        with self.store.read() as session:
+            self.assertEqual(dict(all_rules(session)[code].bands), {})
+        self.post("/rules/first/since", taken, 404)
+
     def test_a_rule_at_the_board_for_a_piece_and_for_a_table(self):
         number = self.design("Ferry master's waistcoat")
         spot = {"piece": "back", "spot": "armhole/shoulder", "pattern": ""}

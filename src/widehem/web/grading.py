@@ -11,6 +11,7 @@ from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.grading.differ import difference
+from widehem.core.grading.drift import drifts
 from widehem.core.grading.increments import increments
 from widehem.core.grading.kept import HowGraded
 from widehem.core.grading.mix import SCHOOLS, Mix, Mixed, MixError, fits, mixed
@@ -53,7 +54,7 @@ def _head(found: Graded, nest: Nest, view: str) -> dict[str, Any]:
     failing = [size for size, one in nest.sizes.items() if one.fails]
     return {
         "row": row, "found": found, "nest": nest, "view": view, "views": VIEWS, "ways": {way: WAYS[way] for way in found.ways}, "selvedge": Selvedge(), "tally": "",
-        "failing": failing, "cautions": [said(words) for words in nest.cautions],
+        "failing": failing, "cautions": [said(words) for words in (*nest.cautions, *drifts(nest))],
         "slots": _slots(nest, failing), "settings_of": settings_of, "break_words": _break_words,
     }  # fmt: skip
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from flask import Blueprint, abort, redirect, request, url_for
@@ -9,7 +10,7 @@ from flask import Blueprint, abort, redirect, request, url_for
 from widehem.core.grading.kept import HowGraded
 from widehem.core.grading.nest import Break, Nest
 from widehem.core.grading.own import OwnRule
-from widehem.core.grading.tables import KINDS, MOST, Rule, TableError, kind_of, rules_for
+from widehem.core.grading.tables import KINDS, MOST, Rule, RuleTable, TableError, kind_of, rules_for
 from widehem.core.grading.views import Dotting
 from widehem.core.setting.option import OptionError
 from widehem.core.units import LengthError, parse_signed
@@ -33,12 +34,26 @@ def rule_form(found: Graded, nest: Nest, here: Dotting) -> dict[str, Any]:
     kind = kind_of(piece)
     rule = rules_for(found.grading.table, piece).get(here.place.target) if kind else None
     own = next((r for r in found.how.own if r.piece == here.piece and r.text == here.place.text), None)
+    table = found.grading.table
+    bands = [
+        {"since": since, "rule": band, "words": since_words(nest.names, nest.base, since)}
+        for since in sorted(table.bands)
+        if (band := rules_for(table, piece, since).get(here.place.target)) in table.rules_of(kind, since)
+    ]
     step = next((step for step in here.steps if step is not None), (0.0, 0.0))
     out, up = (own.out, own.up) if own is not None else (rule.out, rule.up) if rule is not None else step
     return {
         "out": request.args.get("out", shift_text(out)), "up": request.args.get("up", shift_text(up)), "own": own is not None, "pattern": rule.pattern if rule is not None else "",
-        "kind": KINDS.get(kind, ""), "table": found.grading.table.name, "wrong": request.args.get("wrong", "")[:300],
+        "kind": KINDS.get(kind, ""), "table": table.name, "own_table": table.code.startswith("house-"), "bands": bands,
+        "since": [(at - nest.base, since_words(nest.names, nest.base, at - nest.base)) for at in range(len(nest.names)) if at != nest.base],
+        "chosen": request.args.get("since", ""), "wrong": request.args.get("wrong", "")[:300],
     }  # fmt: skip
+
+
+def since_words(names: Sequence[str], base: int, since: int) -> str:
+    """So many steps from the base on, in words: 'from size 8 up'."""
+    at = base + since
+    return f"from {f'size {names[at]}' if 0 <= at < len(names) else f'{abs(since)} steps'} {'up' if since > 0 else 'down'}"
 
 
 @pages.post("/designs/<int:design_id>/sizes/rule")
@@ -60,6 +75,12 @@ def rule(design_id: int) -> Any:
             design_id, replace(found.how, own=own), f"{found.row.name}: no rule of its own for {spot} of the {piece} any more."
         )
         return dots()
+    kind, since = kind_of(shown), _since(form.get("since", ""), nest)
+    if where == "band" and kind:
+        pattern = form.get("pattern", "")[:120]
+        change = found.grading.table.without(kind, pattern, since)
+        _in_table(design_id, found, change, f"no other rule for {pattern} {since_words(nest.names, nest.base, since)} any more")
+        return dots()
     shift: dict[str, float] = {}
     wrong: list[str] = []
     for way in ("out", "up"):
@@ -74,7 +95,7 @@ def rule(design_id: int) -> Any:
                 f"{way.capitalize()}: {show.full(shift[way])} is more than a spot moves a step; {show.full(MOST)} is the most."
             )
     if wrong:
-        return dots(wrong=" ".join(wrong), out=form.get("out", ""), up=form.get("up", ""))
+        return dots(wrong=" ".join(wrong), out=form.get("out", ""), up=form.get("up", ""), since=form.get("since", ""))
     if where == "piece":
         own = (
             *(r for r in found.how.own if (r.piece, r.text) != (piece, spot)),
@@ -82,28 +103,37 @@ def rule(design_id: int) -> Any:
         )
         _keep(design_id, replace(found.how, own=own), f"{found.row.name}: a rule of its own for {spot} of the {piece}.")
         return dots()
-    kind = kind_of(shown)
     if not kind:
         abort(400)
-    pattern = form.get("pattern", "") or spot
-    _in_table(design_id, found, kind, Rule(pattern[:120], shift["out"], shift["up"]))
+    made = Rule((form.get("pattern", "") or spot)[:120], shift["out"], shift["up"])
+    try:
+        changed = found.grading.table.with_rule(kind, made, since)
+    except TableError:
+        abort(400)
+    when = f" {since_words(nest.names, nest.base, since)}" if since else ""
+    _in_table(design_id, found, changed, f"another rule for {made.pattern}{when}")
     return dots()
 
 
-def _in_table(design_id: int, found: Graded, kind: str, made: Rule) -> None:
-    """A rule in the table this design is graded by; a table that ships is copied first, and the copy is taken."""
-    table = found.grading.table
-    try:
-        changed = table.with_rule(kind, made)
-    except TableError:
+def _since(text: str, nest: Nest) -> int:
+    """So many steps from the base on; 0 for every size. 400 for what is no size of the nest."""
+    if text in ("", "0"):
+        return 0
+    if not text.removeprefix("-").isdecimal() or not 0 <= nest.base + int(text) < len(nest.names):
         abort(400)
+    return int(text)
+
+
+def _in_table(design_id: int, found: Graded, changed: RuleTable, words: str) -> None:
+    """The table this design is graded by, changed; a table that ships is copied first, and the copy is taken."""
+    table = found.grading.table
     with writing() as session:
         row = find_design(session, design_id)
         number = table.code.removeprefix("house-")
         own = session.get(HouseRules, int(number)) if table.code.startswith("house-") and number.isdecimal() else None
         if row is None:
             abort(404)
-        tell(session, f"{table.name}: another rule for {made.pattern}.")
+        tell(session, f"{table.name}: {words}.")
         if own is None:
             own = begin_rules(
                 session, changed, free_name(f"{table.name}, for {row.name}", [t.name for t in found.tables.values()])

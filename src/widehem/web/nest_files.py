@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 
+from widehem.core.grading.drift import drifts
 from widehem.core.grading.tables import NOTHING
 from widehem.core.marking.plans import PLANS
 from widehem.core.output.sheets import PAPERS, SCALES
@@ -22,7 +23,7 @@ from widehem.web.here import current_works
 from widehem.web.nests import graded
 from widehem.web.numbers import is_number, number_of
 from widehem.web.selvedge import Selvedge
-from widehem.web.show import display
+from widehem.web.show import display, said
 
 pages = Blueprint("nest_files", __name__)
 KINDS = {
@@ -49,7 +50,7 @@ def choose(design_id: int) -> Any:
     return render_template(
         "nest_print.html", row=found.row, found=found, nest=nest, which=which, choices=choices, kinds=KINDS, papers=PAPERS, scales=SCALES, plans=PLANS,
         aligns=ALIGN, mix=mix, printers=known_printers(), chosen=request.cookies.get(PRINTER, ""), wearer=request.args.get("wearer", 0, type=number_of),
-        selvedge=Selvedge(), slots=slots, tally="",
+        selvedge=Selvedge(), slots=slots, tally="", cautions=[said(words) for words in (*nest.cautions, *drifts(nest))],
         next=Next("Write the file", "", "Back to the nest", url_for("grading.nest", design_id=design_id), form="nest-print"),
     )  # fmt: skip
 

@@ -71,6 +71,12 @@ def _page(code: str, errors: Mapping[str, str], typed: Mapping[str, str] | None)
                  "error": errors.get(f"{kind}.{n}", ""), "usual": None, "new": False} for n in range(len(rules), len(rules) + NEW)] if own else []  # fmt: skip
         if rows or more:
             kinds.append((kind, title, [*rows, *more]))
+    bands = [
+        {"since": since, "kind": kind, "title": KINDS[kind], "rule": rule, "words": words_of(rule.pattern), "from": f"from {abs(since)} step{'s' if abs(since) > 1 else ''} {'above' if since > 0 else 'below'} the base on"}
+        for since in sorted(shown.bands)
+        for kind in shown.bands[since]
+        for rule in shown.rules_of(kind, since)
+    ]  # fmt: skip
     try:
         lines = proof(shown)
     except PatternError:
@@ -94,7 +100,7 @@ def _page(code: str, errors: Mapping[str, str], typed: Mapping[str, str] | None)
         Slot("Graded by it", "count", str(len(used)), "designs", ", ".join(used[:2])),
     ]
     return render_template(
-        "rules.html", tables=tables, shown=shown, own=own, kinds=kinds, shift=shift_text, lines=lines, wrong=wrong, errors=errors, used=used, version=version,
+        "rules.html", tables=tables, shown=shown, own=own, kinds=kinds, bands=bands, shift=shift_text, lines=lines, wrong=wrong, errors=errors, used=used, version=version,
         name=said.get("name", shown.name), unit=said.get("unit", show.length(shown.unit)), selvedge=Selvedge(), slots=slots, tally="",
         next=Next("Back to the designs", url_for("designs.index")),
     )  # fmt: skip
@@ -144,6 +150,21 @@ def keep(code: str) -> Any:
                 row.name, row.data = name, made.as_data()
     if errors:
         return _page(code, errors, form), 422
+    return redirect(url_for(".table", code=code), 303)
+
+
+@pages.post("/rules/<code>/since")
+def since(code: str) -> Any:
+    """A rule that held from a size on only, away."""
+    form = request.form
+    with writing() as session:
+        row = _own(session, code)
+        was = RuleTable.from_data(code, row.name, row.data)
+        steps = form.get("since", "")
+        if not steps.removeprefix("-").isdecimal() or int(steps) not in was.bands or form.get("kind", "") not in KINDS:
+            abort(400)
+        tell(session, f"{row.name}: one rule from a size on less.")
+        row.data = was.without(form["kind"], form.get("pattern", ""), int(steps)).as_data()
     return redirect(url_for(".table", code=code), 303)
 
 

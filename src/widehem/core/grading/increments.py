@@ -44,7 +44,7 @@ def increments(nest: Nest) -> tuple[Row, ...]:
     order = tuple(range(len(nest.names)))
     breaks = nest.chart.breaks(nest.chart.key) if nest.chart is not None else ()
     found: list[Row] = []
-    for group, read in (("Girths", _girths), ("Ease", _ease), ("Edges", _edges), ("Darts", _darts)):
+    for group, read in (("Girths", _girths), ("Ease", eases), ("Edges", _edges), ("Darts", _darts)):
         found += _rows(group, nest, order, read, breaks)
     return tuple(found)
 
@@ -88,7 +88,8 @@ def _girths(sized: Sized) -> dict[str, tuple[float, str]]:
     return {title: (finished(case, girth), "" if girth.edge else f"@{girth.name}") for title, girth in _asked(sized).items()}
 
 
-def _ease(sized: Sized) -> dict[str, tuple[float, str]]:
+def eases(sized: Sized) -> dict[str, tuple[float, str]]:
+    """The ease of each girth of a size, cm, by its name; and what to light."""
     case = _case(sized)
     return {
         f"{title}, ease": (finished(case, girth) - girth.body, "" if girth.edge else f"@{girth.name}")

@@ -61,16 +61,39 @@ class RuleTable:
                 for rule in rules:
                     _judge(kind, rule)
 
-    def with_rule(self, kind: str, rule: Rule) -> RuleTable:
-        """The table with this rule in place of the one for the same address, or as the first of its kind."""
-        old = self.kinds.get(kind, ())
-        there = any(entry.pattern == rule.pattern for entry in old)
-        new = tuple(rule if entry.pattern == rule.pattern else entry for entry in old) if there else (rule, *old)
-        return replace(self, kinds={**self.kinds, kind: new})
+    def rules_of(self, kind: str, since: int = 0) -> tuple[Rule, ...]:
+        """The rules of a kind; or those that go before them so many steps from the base on."""
+        return (self.bands.get(since, {}) if since else self.kinds).get(kind, ())
 
-    def without(self, kind: str, pattern: str) -> RuleTable:
-        kept = tuple(entry for entry in self.kinds.get(kind, ()) if entry.pattern != pattern)
-        return replace(self, kinds={**self.kinds, kind: kept})
+    def with_rule(self, kind: str, rule: Rule, since: int = 0) -> RuleTable:
+        """The table with this rule in place of the one for the same address, or as the first of its kind. since: so many steps from the
+        base on, less than nothing below it; 0 in every size."""
+        old = self.rules_of(kind, since)
+        there = any(entry.pattern == rule.pattern for entry in old)
+        return self._with(
+            kind, tuple(rule if entry.pattern == rule.pattern else entry for entry in old) if there else (rule, *old), since
+        )
+
+    def without(self, kind: str, pattern: str, since: int = 0) -> RuleTable:
+        """The table without the rule for this address, in every size or so many steps from the base on."""
+        return self._with(kind, tuple(entry for entry in self.rules_of(kind, since) if entry.pattern != pattern), since)
+
+    def _with(self, kind: str, rules: tuple[Rule, ...], since: int) -> RuleTable:
+        if not since:
+            return replace(self, kinds={**self.kinds, kind: rules})
+        band = {name: kept for name, kept in {**self.bands.get(since, {}), kind: rules}.items() if kept}
+        return replace(self, bands={at: kinds for at, kinds in {**self.bands, since: band}.items() if kinds})
+
+    def moved(self, kind: str, pattern: str, steps: int) -> tuple[float, float]:
+        """How far out and up a spot with this address has moved so many steps of the table from the base, cm."""
+        way, out, up = (1 if steps > 0 else -1), 0.0, 0.0
+        for away in range(way, steps + way, way):
+            rule = next(
+                (entry for entry in (*_banded(self, kind, away), *self.rules_of(kind)) if entry.pattern == pattern), None
+            )
+            if rule is not None:
+                out, up = out + way * rule.out, up + way * rule.up
+        return out, up
 
     def as_data(self) -> dict[str, Any]:
         def rows(kinds: Mapping[str, tuple[Rule, ...]]) -> dict[str, list[list[Any]]]:

@@ -193,7 +193,8 @@ def _source(nest: Nest, grading: Grading, piece: Piece, place: Place) -> str:
         return "steps"
     moves = sized.shifted.moves.get(piece.name, {})
     if place.target in moves:
-        return "table" if place.target in rules_for(grading.table, piece) else "solved"
+        ruled = any(place.target in rules_for(grading.table, piece, since) for since in (0, *grading.table.bands))
+        return "table" if ruled else "solved"
     if place.target.kind == "corner" and place.target.name in sized.shifted.inherited.get(piece.name, {}):
         return "inherited"
     return "shared"

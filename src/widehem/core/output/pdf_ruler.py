@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
@@ -14,6 +14,7 @@ from widehem.core.output.pdf_pen import PLAIN, POINTS_PER_CM, load_fonts
 from widehem.core.output.pdf_sheets import with_corner
 from widehem.core.output.sheets import TEST_CM, Paper
 from widehem.core.units import METRIC, Display
+from widehem.core.values import record
 
 CM = POINTS_PER_CM
 STEPS = 3  # sizes either side of the base
@@ -43,21 +44,36 @@ def ruler_pdf(table: RuleTable, paper: Paper, show: Display = METRIC) -> bytes:
     down = 1.3 + 0.5 * len(lines) + TEST_CM
     squares(canvas, 0, -down)
     sheet.down = down + NAMES
-    for kind, rules in table.kinds.items():
-        sheet.headed(KINDS[kind])
-        for rule in _alike(rules):
-            sheet.card(rule, show)
-        sheet.row_ends()
+    for kind, title in KINDS.items():
+        if cards := list(_cards(table, kind)):
+            sheet.headed(title)
+            for card in cards:
+                sheet.card(card, show)
+            sheet.row_ends()
     canvas.showPage()
     canvas.save()
     return buffer.getvalue()
 
 
-def _alike(rules: tuple[Rule, ...]) -> Iterator[tuple[str, Rule]]:
-    """Rules with what they are for, in words; those that do not move make no card."""
-    for rule in rules:
-        if abs(rule.out) + abs(rule.up) > 1e-9:
-            yield rule.pattern.partition(" or ")[0], rule
+@record(frozen=True)
+class _Card:
+    """What is on one card: the spot, how far it moves a step at first, where its dots are by the number of steps, out and up, cm."""
+
+    name: str
+    rule: Rule
+    dots: Mapping[int, tuple[float, float]]
+
+
+def _cards(table: RuleTable, kind: str) -> Iterator[_Card]:
+    """The cards of a kind, its rules from a size on among them; a spot that does not move makes none."""
+    rules = {rule.pattern: rule for rule in table.rules_of(kind)}
+    for since in table.bands:
+        for rule in table.rules_of(kind, since):
+            rules.setdefault(rule.pattern, Rule(rule.pattern, 0.0, 0.0))
+    for pattern, rule in rules.items():
+        dots = {step: table.moved(kind, pattern, step) for step in range(-STEPS, STEPS + 1) if step}
+        if any(abs(out) + abs(up) > 1e-9 for out, up in dots.values()):
+            yield _Card(pattern.partition(" or ")[0], rule, dots)
 
 
 class _Sheet:
@@ -85,10 +101,10 @@ class _Sheet:
     def row_ends(self) -> None:
         self.down, self.across, self.row = self.down + self.row + (0.4 if self.row else 0.0), 0.0, 0.0
 
-    def card(self, named: tuple[str, Rule], show: Display) -> None:
+    def card(self, card: _Card, show: Display) -> None:
         """One card: a cross for the base, a dot for each size, the long edge at its left."""
-        name, rule = named
-        out, up = abs(rule.out) * STEPS, abs(rule.up) * STEPS
+        name, rule = card.name, card.rule
+        out, up = (max(abs(dot[way]) for dot in card.dots.values()) for way in (0, 1))
         wide, high = max(2 * out + 2 * EDGE + 0.6, LEAST), 2 * up + 2 * EDGE + HEAD + 0.6
         if self.across + wide > self.wide:
             self.row_ends()
@@ -107,9 +123,9 @@ class _Sheet:
         canvas.setLineWidth(0.6)
         for dx, dy in ((0.35, 0.0), (0.0, 0.35)):
             canvas.line((base_x - dx) * CM, (base_y - dy) * CM, (base_x + dx) * CM, (base_y + dy) * CM)
-        for step in range(-STEPS, STEPS + 1):
-            if step and abs(step) * (abs(rule.out) + abs(rule.up)) > NEAR:
-                at_x, at_y = base_x + rule.out * step, base_y + rule.up * step
+        for step, (right, above) in card.dots.items():
+            if abs(right) + abs(above) > NEAR:
+                at_x, at_y = base_x + right, base_y + above
                 canvas.circle(at_x * CM, at_y * CM, 0.04 * CM, stroke=0, fill=1)
                 words_at(canvas, at_x + 0.09, at_y + 0.07, f"{step:+d}".replace("-", "−"), 6)
         self.across += wide + 0.4
