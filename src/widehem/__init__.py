@@ -1,3 +1,3 @@
 """Wide Hem: from the tape to the cloth."""
 
-__version__ = "0.17.0"
+__version__ = "0.18.0"

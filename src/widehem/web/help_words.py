@@ -100,10 +100,11 @@ HELP: dict[str, Help] = {
         "All sizes over each other. Press a size to pick it out, a spot to see it dotted; lay them by another spot, or by two.",
         "A size that is not true is boxed, and its reasons stand at the side.",
         "A setting can be another from a size on.",
+        "Where the chart grows otherwise than the table it says at which girth, in which size, by how much.",
     ), "Sizes"),
     "grading.dots": Help("Dots", (
         "One spot in every size, as it would be pricked. N goes to the next spot, B to the one before.",
-        "Write another rule for it: for this piece only, or in the table for every piece of its kind.",
+        "Write another rule for it: for this piece only, or in the table for every piece of its kind, also from one size on.",
     ), "Sizes"),
     "grading.figures": Help("Figures by size", ("Lengths, girths and darts with the steps between them. The odd one out is marked.",), "Sizes"),
     "grading.ways": Help("Ways of grading", ("Two ways in one size, over each other, and what parts them spot by spot and seam by seam.",), "Sizes"),
