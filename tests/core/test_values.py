@@ -3,6 +3,8 @@
 import dataclasses
 import unittest
 
+from fontTools.misc.transform import Transform
+
 from tests.bodies import drafted, skirt_chart
 from widehem.core.drafting.method import METHODS
 from widehem.core.pattern.edge import PatternError
@@ -61,8 +63,14 @@ class CopyTest(unittest.TestCase):
             replace(garment, pieces=garment.pieces[:1])  # a seam runs along what is not there
         piece = garment.pieces[0]
         self.assertLess(piece.open_by, 1e-6)
-        renamed = piece.with_on_it(title="Another")
-        self.assertIs(renamed.ring, piece.ring)
+        _ = piece.surface, piece.edges[0].length
+        for renamed in (piece.with_on_it(title="Another"), replace(piece, title="Another", balance=())):
+            self.assertIs(renamed.ring, piece.ring)
+            self.assertIs(renamed.surface, piece.surface)
+        other = replace(piece, edges=tuple(edge.moved(Transform(1.0, 0.0, 0.0, 1.0, 3.0, 0.0)) for edge in piece.edges))
+        self.assertAlmostEqual(other.bounds[0], piece.bounds[0] + 3.0, places=9)  # other edges: nothing of the outline stays
+        edge = piece.edges[0]
+        self.assertAlmostEqual(replace(edge, parts=edge.parts[:1], gaps=()).length, edge.parts[0].length, places=9)
         with self.assertRaises(PatternError):
             piece.with_on_it(middle="nowhere")
 

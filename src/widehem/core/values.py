@@ -3,7 +3,8 @@
 The type checker holds them frozen; while the programme runs they are plain dataclasses, because a frozen one takes twice as
 long to make, and a draft makes a thousand. What is kept on a value is worked out when it is first asked for; two threads that
 ask at once work it out twice and agree. A changed copy takes what is not changed as it stands, in a third of the time the
-library needs to make it anew; what was kept on the first is left behind.
+library needs to make it anew; what was kept on the first is left behind, but for what its kind says stays while some fields do:
+STAYS, the fields and the names of what rests on them alone.
 """
 
 from __future__ import annotations
@@ -43,6 +44,10 @@ else:
         inside.update(zip(names, taken(thing.__dict__), strict=True), **changed)
         if len(inside) != len(names):
             raise TypeError(f"{kind.__name__} has no {', '.join(sorted(set(changed) - set(names)))}")
+        stays = getattr(kind, "STAYS", None)
+        if stays is not None and changed.keys().isdisjoint(stays[0]):
+            known = thing.__dict__
+            inside.update({name: known[name] for name in stays[1] if name in known})
         if judge is not None:
             judge(found)
         return found

@@ -83,9 +83,17 @@ def part_piece(
 
 
 def _runs_on(piece: Piece, face: Path) -> bool:
-    """Whether a line lies on a piece; along its outline it may leave it a little."""
-    line = linestrings(rows(face.sketch))
+    """Whether a line lies on a piece; along its outline it may leave it a little, and so may its ends, which lie on the outline."""
+    spots = list(face.sketch)
+    if len(spots) > 1:
+        spots[0], spots[-1] = _short_of(spots[0], spots[1]), _short_of(spots[-1], spots[-2])
+    line = linestrings(rows(spots))
     return bool(covers(piece.surface, line) or covers(piece.surface.buffer(INSIDE), line))
+
+
+def _short_of(end: Point, before: Point) -> Point:
+    """A place on the way from an end of a line, half of what the line may lie outside."""
+    return end.toward(before, min(0.5, INSIDE / 2 / max(end.to(before), EMPTY)))
 
 
 def runs_along(level: BalanceLine, line: Path) -> bool:
@@ -160,7 +168,10 @@ def _lying_on(part: Piece, piece: Piece) -> set[Point]:
     spots += [end for line in piece.lines for end in (line.path.start, line.path.end)]
     if not spots:
         return set()
-    near = distance(part.surface, points(rows(spots))) < ON_IT
+    at = rows(spots)
+    near = contains_xy(part.surface, at)
+    if not near.all():
+        near[~near] = distance(part.surface, points(at[~near])) < ON_IT
     return {spot for spot, lies in zip(spots, near, strict=True) if lies}
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
+from typing import ClassVar, Literal
 
 from fontTools.misc.transform import Transform
 
@@ -167,6 +167,7 @@ class Edge:
     notches: tuple[Notch, ...] = ()
     corners: tuple[Point, ...] = ()
     hand: Hand = ""
+    STAYS: ClassVar = (("parts", "gaps"), ("length", "darts"))
 
     def __post_init__(self) -> None:
         if not self.role:

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import field
 from itertools import pairwise
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from fontTools.misc.transform import Identity, Transform
 from fontTools.pens.areaPen import AreaPen
@@ -57,6 +57,7 @@ class Piece:
     holes: tuple[Point, ...] = ()
     cloths: tuple[Cloth, ...] = ()
     serves: str = ""
+    STAYS: ClassVar = (("edges",), (*OF_THE_OUTLINE, "_by_name", "darts"))
 
     def __post_init__(self) -> None:
         if not self.of:
