@@ -9,6 +9,7 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from threading import RLock
 from typing import Any
 
 from sqlalchemy import Connection, Engine, create_engine, event, inspect, text
@@ -53,6 +54,7 @@ class Store:
         self.file = folder / FILE
         self.engine = engine_on(self.file)
         self._writing = self.engine.execution_options(immediate=True)
+        self._turn = RLock()
         try:
             upgrade(self.engine, self.file)
         except SQLAlchemyError as error:
@@ -73,13 +75,23 @@ class Store:
     def write(self, by: str | None = None) -> Iterator[Session]:
         """A transaction that is kept when the block ends and undone when it fails. by: whose doing it is, where what is done is
         written down so that it can be taken back."""
-        with Session(self._writing, expire_on_commit=False) as session, session.begin():
+        with self._in_turn(), Session(self._writing, expire_on_commit=False) as session, session.begin():
             if by is None:
                 yield session
                 return
             journal.begin(session, by)
             yield session
             journal.end(session)
+
+    @contextmanager
+    def _in_turn(self) -> Iterator[None]:
+        """Those who write in one process take turns here: the database wakes whoever waits for it by chance, and lets some wait too long."""
+        mine = self._turn.acquire(timeout=BUSY_MS / 1000)
+        try:
+            yield
+        finally:
+            if mine:
+                self._turn.release()
 
     def secret(self) -> str:
         """The signing key, made on first use and readable by the owner only."""
