@@ -11,7 +11,7 @@ from markupsafe import Markup
 
 from widehem.core.body.catalogue import CATALOGUE
 from widehem.core.grading.differ import difference
-from widehem.core.grading.drift import drifts
+from widehem.core.grading.drift import drifts, girths
 from widehem.core.grading.increments import increments
 from widehem.core.grading.kept import HowGraded
 from widehem.core.grading.mix import SCHOOLS, Mix, Mixed, MixError, fits, mixed
@@ -80,6 +80,12 @@ def _slots(nest: Nest, failing: Sequence[int]) -> list[Slot]:
         )
     if worst is not None:
         slots.append(slot_of(worst))
+    elif drifting := girths(nest):
+        most = max(drifting, key=lambda one: abs(one.far))
+        show = display()
+        slots.append(
+            Slot(most.name, "look", show.signed(most.far), show.unit, f"against the base, in size {nest.names[most.size]}")
+        )
     if nest.failed:
         slots.append(
             Slot("Cannot be drawn", "look", str(len(nest.failed)), "sizes", ", ".join(nest.names[size] for size in nest.failed))
