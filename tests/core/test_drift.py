@@ -2,6 +2,7 @@
 
 import io
 import unittest
+from itertools import pairwise
 
 from pypdf import PdfReader
 
@@ -10,6 +11,7 @@ from widehem.core.grading.drift import drifts
 from widehem.core.grading.first_table import FIRST
 from widehem.core.grading.increments import eases
 from widehem.core.grading.nest import grade
+from widehem.core.grading.own import OwnRule
 from widehem.core.grading.tables import Rule, RuleTable
 from widehem.core.output.pdf_ruler import _cards, ruler_pdf
 from widehem.core.output.sheets import PAPERS
@@ -58,6 +60,14 @@ class Drift(unittest.TestCase):
         self.assertRegex("\n".join(lines), r"in size \d+: \d+\.\d cm (longer|shorter) than drawn anew\.")
         self.assertEqual(told(grade(grading("bodice.measured", "child", "proposed"))), [])
         self.assertEqual(told(grade(grading("bodice.measured", "child", "redraft"))), [])
+
+    def test_a_rule_of_the_maker_moves_a_seam_evenly_in_every_size(self):
+        """Hem and side up 0.3: between 11 and 12 the side of the shirt stands within 1 cm of plumb, and shares no other way for that."""
+        own = tuple(OwnRule(piece, "hem/side", 1.0, -0.3) for piece in ("back", "front"))
+        nest = grade(grading("shirt", own=own))
+        ease = [eases(nest.sizes[size])["Waist, ease"][0] for size in range(7, 12)]
+        steps = [b - a for a, b in pairwise(ease)]
+        self.assertLess(max(steps) - min(steps), 0.05, steps)
 
     def test_nothing_is_told_near_the_base(self):
         self.assertEqual(told(grade(grading("bodice.measured"), (3, 4, 5))), [])

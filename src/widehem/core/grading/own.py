@@ -52,4 +52,8 @@ def _moved(before: Piece, piece: Piece, rules: Iterable[OwnRule], table: RuleTab
             vectors[here] = wanted - now + Point(frame.x - frame_of(before).x, 0.0)
     corners = {Target("corner", edge.name): Point(0.0, 0.0) for edge in piece.edges}
     moves = {**corners, **vectors}
-    return shifted(ruled(piece, moves), moves)
+    common = [target for target in moves if target.kind not in ("corner", "edge") or before.has(target.name)]
+    base = ruled(
+        before, common
+    )  # joints share as they do in the base, so that no size shares in another way than the one before
+    return shifted(replace(ruled(piece, moves), like=base.shut), moves)

@@ -35,6 +35,7 @@ class Ruled:
     """A piece made ready to be shifted: with joints where rules lie, and how all that is not ruled follows.
 
     targets: what may be ruled, in the frame of the piece. inherited: by corner that has no rule, the node it goes with.
+    like: the nodes of another size by whose shares joints follow, darts shut; its own where they are not as many.
     """
 
     piece: Piece
@@ -42,6 +43,12 @@ class Ruled:
     by_target: Mapping[Target, tuple[int, ...]]
     turned: tuple[Turned, ...]
     inherited: Mapping[str, Target]
+    like: tuple[Point, ...] = ()
+
+    @property
+    def shared_by(self) -> tuple[Point, ...]:
+        """The nodes by which joints share between their neighbours: those of another size of the same net, or its own, darts shut."""
+        return self.like if len(self.like) == len(self.shut) else self.shut
 
     @kept
     def shut(self) -> tuple[Point, ...]:
@@ -170,7 +177,7 @@ def _share(ready: Ruled, number: int, name: str, known: dict[int, Point]) -> Non
         a, b = nodes[low], nodes[high]
         whole = alongs[high] - alongs[low]
         part = (alongs[at] - alongs[low]) / whole if whole > 1e-9 else 0.5
-        one, two, here = ready.shut[a], ready.shut[b], ready.shut[node]
+        one, two, here = ready.shared_by[a], ready.shared_by[b], ready.shared_by[node]
         x, y = part, part
         if node not in others:
             x = _part(one.x, two.x, here.x, part)
